@@ -1,0 +1,143 @@
+import type { Node } from '../notation/tree'
+import * as C from '../numbers/complex'
+import { normalAngle, angleOf } from '../values/make'
+import type { CheckValue, Failure, NumberValue, Value } from '../values/value'
+import { failure } from '../values/value'
+
+/** Checks compare two values: to the written places of a literal, or to a relative 1e-9. */
+
+const RELATIVE = 1e-9
+/** The most figures that two doubles can be said to agree to. */
+const MOST_FIGURES = 15
+/** "Half a unit, inclusive" on doubles: the tie itself must not fail by rounding. */
+const SLACK = 1 + 1e-9
+
+interface Places {
+  /** Half a unit of the last written place, for each part. */
+  readonly re: number
+  readonly im: number
+  readonly magnitude: number
+  readonly angle: number
+  readonly form: 'rectangular' | 'polar' | 'angle'
+  readonly figures: number
+}
+
+export interface Tolerance {
+  readonly amount: number
+  readonly percent: boolean
+}
+
+export function check(left: Value, right: Value, rightNode: Node, within: Tolerance | null): CheckValue | Failure {
+  if (left.kind === 'angle' && right.kind === 'angle')
+    return checkAngles(left.radians, right.radians, left, right, rightNode, within)
+  if (left.kind !== 'number' || right.kind !== 'number') {
+    return failure('not-comparable', { left: left.kind, right: right.kind })
+  }
+  const places = within ? null : writtenPlaces(rightNode)
+  const figures = Math.min(agreeing(C.abs(C.subtract(left, right)), C.abs(right)), places?.figures ?? MOST_FIGURES)
+  return { kind: 'check', pass: passes(left, right, within, places), figures, left, right }
+}
+
+function passes(left: NumberValue, right: NumberValue, within: Tolerance | null, places: Places | null): boolean {
+  const difference = C.abs(C.subtract(left, right))
+  if (within) return difference <= (within.percent ? (within.amount / 100) * C.abs(right) : within.amount) * SLACK
+  if (places?.form === 'rectangular') {
+    return Math.abs(left.re - right.re) <= places.re * SLACK && Math.abs(left.im - right.im) <= places.im * SLACK
+  }
+  if (places?.form === 'polar') {
+    const turn = normalAngle(angleOf(C.arg(left) - C.arg(right))).radians
+    return Math.abs(C.abs(left) - C.abs(right)) <= places.magnitude * SLACK && Math.abs(turn) <= places.angle * SLACK
+  }
+  return difference <= RELATIVE * C.abs(right)
+}
+
+function checkAngles(
+  l: number,
+  r: number,
+  left: Value,
+  right: Value,
+  node: Node,
+  within: Tolerance | null,
+): CheckValue {
+  const difference = Math.abs(normalAngle(angleOf(l - r)).radians)
+  const places = within ? null : writtenPlaces(node)
+  const limit = within
+    ? within.percent
+      ? (within.amount / 100) * Math.abs(r)
+      : within.amount
+    : (places?.angle ?? RELATIVE * Math.abs(r))
+  const figures = Math.min(agreeing(difference, Math.abs(r)), places?.figures ?? MOST_FIGURES)
+  return { kind: 'check', pass: difference <= limit * SLACK, figures, left, right }
+}
+
+/** Significant figures to which a value of this size is known with this error. */
+function agreeing(error: number, size: number): number {
+  if (Number.isNaN(error)) return 0
+  if (error === 0) return MOST_FIGURES
+  if (size === 0) return 0
+  const leading = Math.floor(Math.log10(size))
+  const figures = Math.floor(1 + leading + Math.log10(0.5) - Math.log10(error) + 1e-9)
+  return Math.max(0, Math.min(MOST_FIGURES, figures))
+}
+
+/** The places a literal is written to; `null` where the right side is no literal. */
+function writtenPlaces(node: Node): Places | null {
+  const none = { re: 0, im: 0, magnitude: 0, angle: 0 }
+  const plain = strip(node)
+  if (plain.type === 'literal') {
+    const half = halfUnit(plain.written.digits, scaleOf(plain))
+    const imaginary = plain.written.letter !== 'none'
+    const parts = imaginary ? { re: 0, im: half } : { re: half, im: 0 }
+    return { ...none, ...parts, form: 'rectangular', figures: significant(plain.written.digits) }
+  }
+  if (plain.type === 'sum') return sumPlaces(plain.left, plain.right)
+  if (plain.type === 'polar') {
+    const size = strip(plain.magnitude)
+    const angle = anglePlaces(strip(plain.angle))
+    if (size.type !== 'literal' || angle === null) return null
+    const figures = Math.min(significant(size.written.digits), MOST_FIGURES)
+    return { ...none, magnitude: halfUnit(size.written.digits, scaleOf(size)), angle, form: 'polar', figures }
+  }
+  const angle = anglePlaces(plain)
+  return angle === null ? null : { ...none, angle, form: 'angle', figures: MOST_FIGURES }
+}
+
+function sumPlaces(left: Node, right: Node): Places | null {
+  const a = writtenPlaces(left)
+  const b = writtenPlaces(right)
+  if (a?.form !== 'rectangular' || b?.form !== 'rectangular') return null
+  return { ...a, re: a.re + b.re, im: a.im + b.im, figures: Math.max(a.figures, b.figures) }
+}
+
+function anglePlaces(node: Node): number | null {
+  if (node.type !== 'postfix' || node.sign === '!') return null
+  const inner = strip(node.operand)
+  if (inner.type !== 'literal') return null
+  const half = halfUnit(inner.written.digits, 1)
+  return node.sign === 'deg' ? (half * Math.PI) / 180 : half
+}
+
+/** Without brackets and signs. */
+function strip(node: Node): Node {
+  if (node.type === 'group') return strip(node.inner)
+  return node.type === 'sign' ? strip(node.operand) : node
+}
+
+/** What a prefix multiplies by: the value over its digits. */
+function scaleOf(node: Extract<Node, { type: 'literal' }>): number {
+  const value = node.value
+  const written = Number(node.written.digits)
+  if (value.kind !== 'number' || written === 0) return 1
+  return Math.abs((value.re + value.im) / written)
+}
+
+function halfUnit(digits: string, scale: number): number {
+  const [mantissa = '', exponent = '0'] = digits.split(/e/i)
+  const decimals = mantissa.includes('.') ? mantissa.length - mantissa.indexOf('.') - 1 : 0
+  return 0.5 * 10 ** (Number(exponent) - decimals) * scale
+}
+
+function significant(digits: string): number {
+  const bare = (digits.split(/e/i)[0] ?? '').replace('.', '').replace(/^0+/, '')
+  return Math.max(1, bare.length)
+}

@@ -1,0 +1,306 @@
+import { functionNames, standardName } from '../functions/registry'
+import { parseLine } from '../notation/parser'
+import type { Parsed } from '../notation/parser'
+import { problem } from '../notation/problem'
+import type { Problem } from '../notation/problem'
+import type { Value } from '../values/value'
+import type { AngleUnit } from './context'
+import { evaluateLine } from './line'
+import type { Evaluated, Surroundings } from './line'
+
+/** A line as the evaluator gets it. */
+export interface SourceLine {
+  readonly id: string
+  readonly source: string
+}
+
+/** What the evaluator knows of a line. */
+export interface LineResult {
+  readonly id: string
+  readonly parsed: Parsed
+  readonly evaluated: Evaluated
+  /** A hint that the name is defined above already. */
+  readonly redefined: Problem | null
+}
+
+export interface EvaluationSettings {
+  readonly angle: AngleUnit
+  readonly letter: 'i' | 'j'
+}
+
+/** A question a line asked about its surroundings, with the answer it got. */
+interface Question {
+  readonly kind: 'above' | 'below' | 'anywhere'
+  readonly name: string
+  readonly answer: number | string | boolean | null
+}
+
+interface Entry {
+  readonly line: number
+  readonly kind: 'value' | 'function'
+  readonly value: Value | null
+  /** Changes whenever what a reader would see changes. */
+  readonly stamp: string
+}
+
+interface Cached {
+  source: string
+  parsed: Parsed
+  result: LineResult | null
+  questions: readonly Question[]
+  settings: EvaluationSettings | null
+  stamp: number
+}
+
+/**
+ * Evaluates a folio, and after a change only the lines whose inputs changed:
+ * each line remembers what it asked (names above, names below, the settings it
+ * used) and is left alone while all answers stay the same.
+ */
+export class FolioEvaluator {
+  private lines: readonly SourceLine[] = []
+  private settings: EvaluationSettings = { angle: 'deg', letter: 'j' }
+  private readonly cache = new Map<string, Cached>()
+  private stamps = 0
+  /** How many lines the last update evaluated, for tests and the bench. */
+  evaluatedLines = 0
+
+  setLines(lines: readonly SourceLine[]): void {
+    this.lines = lines
+  }
+
+  setSettings(settings: EvaluationSettings): void {
+    this.settings = settings
+  }
+
+  result(id: string): LineResult | null {
+    return this.cache.get(id)?.result ?? null
+  }
+
+  /** Brings every line up to date; returns the ids of those whose result changed. */
+  update(): string[] {
+    this.evaluatedLines = 0
+    this.forgetRemoved()
+    const changed: string[] = []
+    const definitions = this.definitions()
+    const scope = new Map<string, Entry>()
+    this.lines.forEach((line, index) => {
+      const cached = this.cachedLine(line)
+      if (this.bringUpToDate(cached, line.id, index, scope, definitions)) changed.push(line.id)
+      this.enter(cached, index, scope)
+    })
+    return changed
+  }
+
+  private forgetRemoved(): void {
+    if (this.cache.size <= this.lines.length) {
+      // Sizes can match by chance only after an exchange of lines; then the stale entry is harmless.
+      if (this.lines.every((l) => this.cache.has(l.id))) return
+    }
+    const present = new Set(this.lines.map((l) => l.id))
+    for (const id of this.cache.keys()) if (!present.has(id)) this.cache.delete(id)
+  }
+
+  private cachedLine(line: SourceLine): Cached {
+    const cached = this.cache.get(line.id)
+    if (cached?.source === line.source) return cached
+    const parsed = parseLine(line.source)
+    const fresh: Cached = { source: line.source, parsed, result: null, questions: [], settings: null, stamp: 0 }
+    // The old stamp is kept until the value is known: an edit that changes nothing wakes no one.
+    if (cached) fresh.stamp = cached.stamp
+    const previous = cached?.result ?? null
+    this.previous.set(line.id, previous)
+    this.cache.set(line.id, fresh)
+    return fresh
+  }
+
+  private readonly previous = new Map<string, LineResult | null>()
+
+  /** For each kept name, the lines that define it, in order. */
+  private definitions(): Map<string, number[]> {
+    const found = new Map<string, number[]>()
+    this.lines.forEach((line, index) => {
+      const name = definedName(this.cachedLine(line).parsed)
+      if (name === null) return
+      const lines = found.get(name)
+      if (lines) lines.push(index)
+      else found.set(name, [index])
+    })
+    return found
+  }
+
+  private bringUpToDate(
+    cached: Cached,
+    id: string,
+    index: number,
+    scope: ReadonlyMap<string, Entry>,
+    definitions: ReadonlyMap<string, readonly number[]>,
+  ): boolean {
+    const redefined = this.redefinition(cached.parsed, index, scope)
+    const result = cached.result
+    if (result && this.holds(cached, index, scope, definitions)) {
+      if (result.redefined?.data.line === redefined?.data.line) return false
+      cached.result = { ...result, redefined }
+      return true
+    }
+    this.evaluatedLines += 1
+    const asked = new Asked(this.settings, index, scope, definitions)
+    const evaluated = evaluateLine(cached.parsed, asked)
+    const before = result ?? this.previous.get(id) ?? null
+    this.previous.delete(id)
+    if (!before || !sameForReaders(before.evaluated, evaluated)) cached.stamp = this.stamps += 1
+    cached.questions = asked.questions
+    cached.settings = this.settings
+    cached.result = { id, parsed: cached.parsed, evaluated, redefined }
+    return true
+  }
+
+  private holds(
+    cached: Cached,
+    index: number,
+    scope: ReadonlyMap<string, Entry>,
+    definitions: ReadonlyMap<string, readonly number[]>,
+  ): boolean {
+    const { settings, result } = cached
+    if (settings === null || settings.letter !== this.settings.letter) return false
+    if (result?.evaluated.unitUsed && settings.angle !== this.settings.angle) return false
+    return cached.questions.every((q) => ask(q.kind, q.name, index, scope, definitions) === q.answer)
+  }
+
+  private redefinition(parsed: Parsed, index: number, scope: ReadonlyMap<string, Entry>): Problem | null {
+    const { statement } = parsed
+    if (statement.type !== 'define' && statement.type !== 'function') return null
+    const earlier = scope.get(statement.name.name)
+    if (!earlier || earlier.line >= index) return null
+    return problem('redefined', statement.name, { name: statement.name.name, line: earlier.line + 1 })
+  }
+
+  /** Makes the line's name, and `prev`, visible to the lines below. */
+  private enter(cached: Cached, index: number, scope: Map<string, Entry>): void {
+    const { parsed, result } = cached
+    if (!result) return
+    const { value, problem: failed } = result.evaluated
+    const stamp = failed ? `broken ${index}` : `${cached.stamp}`
+    const name = definedName(parsed)
+    const isFunction = parsed.statement.type === 'function'
+    if (name !== null) scope.set(name, { line: index, kind: isFunction ? 'function' : 'value', value, stamp })
+    const skipped = isFunction || parsed.statement.type === 'check' || (parsed.statement.type === 'empty' && !failed)
+    if (!skipped) scope.set('prev', { line: index, kind: 'value', value, stamp })
+  }
+}
+
+/** The name that a line defines, if it is one that can be kept. */
+export function definedName(parsed: Parsed): string | null {
+  const { statement } = parsed
+  if (statement.type !== 'define' && statement.type !== 'function') return null
+  return statement.name.name === 'prev' ? null : statement.name.name
+}
+
+function ask(
+  kind: Question['kind'],
+  name: string,
+  index: number,
+  scope: ReadonlyMap<string, Entry>,
+  definitions: ReadonlyMap<string, readonly number[]>,
+): Question['answer'] {
+  if (kind === 'above') return scope.get(name)?.stamp ?? null
+  const lines = definitions.get(name)
+  if (kind === 'anywhere') return lines !== undefined
+  const below = lines?.find((line) => line > index)
+  return below === undefined ? null : below + 1
+}
+
+/** Answers a line's questions and writes them down. */
+class Asked implements Surroundings {
+  readonly questions: Question[] = []
+  private readonly seen = new Set<string>()
+
+  constructor(
+    private readonly settings: EvaluationSettings,
+    private readonly index: number,
+    private readonly scope: ReadonlyMap<string, Entry>,
+    private readonly definitions: ReadonlyMap<string, readonly number[]>,
+  ) {}
+
+  get unit(): AngleUnit {
+    return this.settings.angle
+  }
+
+  get letter(): 'i' | 'j' {
+    return this.settings.letter
+  }
+
+  private note(kind: Question['kind'], name: string): Question['answer'] {
+    const answer = ask(kind, name, this.index, this.scope, this.definitions)
+    const key = `${kind} ${name}`
+    if (!this.seen.has(key)) {
+      this.seen.add(key)
+      this.questions.push({ kind, name, answer })
+    }
+    return answer
+  }
+
+  above(name: string): 'value' | 'function' | null {
+    this.note('above', name)
+    return this.scope.get(name)?.kind ?? null
+  }
+
+  below(name: string): number | null {
+    const answer = this.note('below', name)
+    return typeof answer === 'number' ? answer : null
+  }
+
+  anywhere(name: string): boolean {
+    return this.note('anywhere', name) === true
+  }
+
+  value(name: string): Value | { readonly kind: 'broken'; readonly line: number } | null {
+    this.note('above', name)
+    const entry = this.scope.get(name)
+    if (!entry) return null
+    return entry.value ?? { kind: 'broken', line: entry.line + 1 }
+  }
+
+  builtIn(name: string): string | null {
+    return standardName(name)
+  }
+
+  *all(): Iterable<string> {
+    yield* this.scope.keys()
+    yield* functionNames()
+  }
+
+  *functions(): Iterable<string> {
+    for (const [name, entry] of this.scope) if (entry.kind === 'function') yield name
+    yield* functionNames()
+  }
+}
+
+/** True where no line below can tell the two apart. */
+function sameForReaders(a: Evaluated, b: Evaluated): boolean {
+  if ((a.problem === null) !== (b.problem === null)) return false
+  if (a.problem) return true
+  const [x, y] = [a.value, b.value]
+  if (x === null || y === null) return x === y
+  if (x.kind === 'number' && y.kind === 'number') {
+    const exactness = (x.exact === null) === (y.exact === null) && (x.pi === null) === (y.pi === null)
+    if (!exactness || x.complex !== y.complex) return false
+    const small = x.exact === null || (typeof x.exact.re.n === 'number' && typeof x.exact.im.n === 'number')
+    return small && Object.is(x.re, y.re) && Object.is(x.im, y.im) && sameExact(x, y)
+  }
+  if (x.kind === 'angle' && y.kind === 'angle')
+    return x.radians === y.radians && x.turns?.n === y.turns?.n && x.turns?.d === y.turns?.d
+  if (x.kind === 'text' && y.kind === 'text') return x.text === y.text
+  if (x.kind === 'truth' && y.kind === 'truth') return x.truth === y.truth
+  return false
+}
+
+function sameExact(x: Extract<Value, { kind: 'number' }>, y: Extract<Value, { kind: 'number' }>): boolean {
+  const pairs = [
+    [x.exact?.re, y.exact?.re],
+    [x.exact?.im, y.exact?.im],
+    [x.pi?.re, y.pi?.re],
+    [x.pi?.im, y.pi?.im],
+  ] as const
+  return pairs.every(([p, q]) => p?.n === q?.n && p?.d === q?.d)
+}

@@ -1,0 +1,178 @@
+import { bindStatement } from '../notation/bind'
+import type { Bound, Names } from '../notation/bind'
+import type { Parsed } from '../notation/parser'
+import { problem } from '../notation/problem'
+import type { Problem } from '../notation/problem'
+import type { Node, Statement } from '../notation/tree'
+import type { Failure, FunctionValue, Value } from '../values/value'
+import { check } from './check'
+import type { AngleUnit, Context } from './context'
+import { derive, freshBudget } from './context'
+import { evaluate } from './evaluate'
+import { suspiciousArgument } from './suspicions'
+
+/** What the evaluation of one line came to. */
+export interface Evaluated {
+  readonly bound: Bound
+  readonly value: Value | null
+  readonly problem: Problem | null
+  readonly hints: readonly Problem[]
+  /** Terms that were read in the unit of the conventions. */
+  readonly bare: ReadonlySet<Node>
+  /** True where the outcome depends on the unit of the conventions. */
+  readonly unitUsed: boolean
+}
+
+/** What a line sees of the lines above it. */
+export interface Surroundings extends Names {
+  readonly unit: AngleUnit
+  /** The value of a kept name, or the number of the line in error that defines it. */
+  value(name: string): Value | { readonly kind: 'broken'; readonly line: number } | null
+}
+
+/** Binds and evaluates one parsed line. */
+export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
+  const bound = bindStatement(parsed.source, parsed.statement, names)
+  const run = new Run(names)
+  const first = parsed.problem ?? bound.problem
+  if (first) return { bound, value: null, problem: first, hints: [], bare: run.bare, unitUsed: false }
+  const outcome = run.statement(parsed.statement, bound)
+  const failed = outcome?.kind === 'failure' ? failureToProblem(outcome, parsed.source) : null
+  const value = outcome === null || outcome.kind === 'failure' ? null : outcome
+  const overflow =
+    value?.kind === 'number' && value.exact !== null && !(Number.isFinite(value.re) && Number.isFinite(value.im))
+  const whole = { from: bound.body?.from ?? 0, to: bound.body?.to ?? parsed.source.length }
+  if (overflow)
+    return {
+      bound,
+      value: null,
+      problem: problem('too-large', whole),
+      hints: [],
+      bare: run.bare,
+      unitUsed: run.unitUsed,
+    }
+  const hints = failed ? [] : [...bound.hints, ...run.hints, ...edgeHints(value, whole)]
+  return { bound, value, problem: failed, hints, bare: run.bare, unitUsed: run.unitUsed }
+}
+
+function failureToProblem(f: Failure, source: string): Problem {
+  const span = { from: f.from ?? 0, to: f.to ?? source.length }
+  return problem(
+    f.code,
+    span,
+    f.data,
+    f.code === 'log-base' ? logFixes(source.slice(span.from, span.to)) : (f.fixes ?? []),
+  )
+}
+
+function logFixes(call: string): { label: string; replacement: string }[] {
+  const inner = call.slice(call.indexOf('('))
+  return ['ln', 'lg'].map((name) => ({ label: `${name}${inner}`, replacement: `${name}${inner}` }))
+}
+
+function edgeHints(value: Value | null, span: { from: number; to: number }): Problem[] {
+  if (value?.kind !== 'number') return []
+  if (Number.isNaN(value.re) || Number.isNaN(value.im)) return [problem('undefined-result', span)]
+  return []
+}
+
+/** One evaluation: collects what it was told on the way. */
+class Run {
+  readonly bare = new Set<Node>()
+  readonly hints: Problem[] = []
+  unitUsed = false
+  private readonly context: Context
+
+  constructor(private readonly names: Surroundings) {
+    const note = (): void => {
+      this.unitUsed = true
+    }
+    this.context = {
+      get unit() {
+        note()
+        return names.unit
+      },
+      budget: freshBudget(),
+      lookup: (name) => this.lookup(name),
+      bare: (node, value) => {
+        note()
+        this.bare.add(node)
+        const hint = suspiciousArgument(value, names.unit)
+        if (hint) this.hint(hint.code, node, hint.data)
+      },
+      hint: (code, node, data) => this.hint(code, node, data),
+      exponent: false,
+    }
+  }
+
+  private broken: { name: string; line: number } | null = null
+
+  private hint(code: string, node: Node, data: Readonly<Record<string, string | number>> = {}): void {
+    if (!this.hints.some((h) => h.code === code && h.from === node.from)) this.hints.push(problem(code, node, data))
+  }
+
+  private lookup(name: string): Value | null {
+    const found = this.names.value(name)
+    if (found === null) return null
+    if (found.kind !== 'broken') return found
+    this.broken = { name, line: found.line }
+    return null
+  }
+
+  statement(statement: Statement, bound: Bound): Value | Failure | null {
+    const { body, right } = bound
+    if (statement.type === 'empty' || body === null) return null
+    for (const name of bound.uses) this.lookup(name)
+    if (this.broken) return this.waiting(this.broken, body)
+    if (statement.type === 'function') return this.functionValue(statement, bound, body)
+    const value = evaluate(body, this.context)
+    if (statement.type !== 'check' || right === null || value.kind === 'failure') return value
+    return this.check(statement, value, right)
+  }
+
+  private waiting({ name, line }: { name: string; line: number }, body: Node): Failure {
+    return { kind: 'failure', code: 'waits-for', data: { name, line }, from: body.from, to: body.to }
+  }
+
+  private check(statement: Extract<Statement, { type: 'check' }>, left: Value, rightNode: Node): Value | Failure {
+    const right = evaluate(rightNode, this.context)
+    if (right.kind === 'failure') return right
+    let within: { amount: number; percent: boolean } | null = null
+    if (statement.within) {
+      const amount = Number(statement.within.amount.type === 'number' ? statement.within.amount.text : NaN)
+      if (!(amount >= 0))
+        return { kind: 'failure', code: 'domain', data: { name: 'within', needs: 'a number behind it' } }
+      within = { amount, percent: statement.within.percent }
+    }
+    return check(left, right, rightNode, within)
+  }
+
+  private functionValue(statement: Extract<Statement, { type: 'function' }>, bound: Bound, body: Node): FunctionValue {
+    const parameters = statement.parameters.map((p) => p.name)
+    // Names in the body keep the values they have here, whatever is redefined below.
+    const captured = new Map<string, Value>()
+    for (const name of bound.uses) {
+      const value = this.lookup(name)
+      if (value) captured.set(name, value)
+    }
+    return {
+      kind: 'function',
+      name: statement.name.name,
+      parameters,
+      call: (args, caller) => {
+        const bindings = new Map(captured)
+        parameters.forEach((name, k) => {
+          const value = args[k]
+          if (value) bindings.set(name, value)
+        })
+        const inner = derive(caller, {
+          lookup: (name) => bindings.get(name) ?? null,
+          bare: () => void caller.unit,
+          hint: () => undefined,
+          exponent: false,
+        })
+        return evaluate(body, inner)
+      },
+    }
+  }
+}

@@ -1,0 +1,172 @@
+import * as Q from '../numbers/rational'
+import * as A from '../values/arithmetic'
+import { asRadians, inUnit } from '../values/convert'
+import { angleOf, angleOfTurns, exactReal, real, text, truth } from '../values/make'
+import type { AngleValue, Failure, Kind, NumberValue, Value } from '../values/value'
+import { failure } from '../values/value'
+import type { AngleUnit } from './context'
+import type { Comparison } from '../notation/tree'
+
+/** The rules of each operator, one entry for each pair of kinds. */
+
+export type BinarySign = '+' | '-' | '*' | '/' | 'mod' | '^' | '||'
+
+/** What an operator needs to know besides its operands. */
+export interface OperatorContext {
+  readonly unit: AngleUnit
+  readonly exponent: boolean
+  /** Told that a bare number beside an angle was read in the unit of the conventions. */
+  readonly bareSide: (side: 'left' | 'right') => void
+}
+
+type Rule = (a: Value, b: Value, context: OperatorContext) => Value | Failure
+type Member<K extends Kind> = Extract<Value, { kind: K }>
+
+const rules = new Map<string, Rule>()
+
+function define<L extends Kind, R extends Kind>(
+  left: L,
+  sign: BinarySign,
+  right: R,
+  rule: (a: Member<L>, b: Member<R>, context: OperatorContext) => Value | Failure,
+): void {
+  rules.set(`${left} ${sign} ${right}`, (a, b, context) => rule(a as Member<L>, b as Member<R>, context))
+}
+
+/** Applies an operator; a pair of kinds without a rule is an error that names both. */
+export function binary(sign: BinarySign, a: Value, b: Value, context: OperatorContext): Value | Failure {
+  const rule = rules.get(`${a.kind} ${sign} ${b.kind}`)
+  return rule ? rule(a, b, context) : failure('wrong-kinds', { sign, left: a.kind, right: b.kind })
+}
+
+define('number', '+', 'number', A.add)
+define('number', '-', 'number', A.subtract)
+define('number', '*', 'number', A.multiply)
+define('number', '/', 'number', A.divide)
+define('number', 'mod', 'number', A.modulo)
+define('number', '^', 'number', A.power)
+define('number', '||', 'number', A.parallel)
+define('text', '+', 'text', (a, b) => text(a.text + b.text))
+
+// Angles among themselves.
+
+function angleSum(a: AngleValue, b: AngleValue, sign: 1 | -1): AngleValue {
+  const turns = a.turns && b.turns && (sign > 0 ? Q.add(a.turns, b.turns) : Q.subtract(a.turns, b.turns))
+  return turns ? angleOfTurns(turns) : angleOf(a.radians + sign * b.radians)
+}
+
+define('angle', '+', 'angle', (a, b) => angleSum(a, b, 1))
+define('angle', '-', 'angle', (a, b) => angleSum(a, b, -1))
+define('angle', '/', 'angle', (a, b) => {
+  const ratio = a.turns && b.turns && Q.divide(a.turns, b.turns)
+  return ratio ? exactReal(ratio) : A.divide(asRadians(a), asRadians(b))
+})
+define('angle', 'mod', 'angle', (a, b) => {
+  const turns = a.turns && b.turns && !Q.isZero(b.turns) ? Q.modulo(a.turns, b.turns) : null
+  if (turns) return angleOfTurns(turns)
+  const rest = A.modulo(real(a.radians), real(b.radians))
+  return rest.kind === 'number' ? angleOf(rest.re) : rest
+})
+
+// Angles with numbers.
+
+export function scaleAngle(a: AngleValue, factor: NumberValue): AngleValue {
+  const turns = a.turns && factor.exact && Q.multiply(a.turns, factor.exact.re)
+  return turns ? angleOfTurns(turns) : angleOf(a.radians * factor.re)
+}
+
+function angleTimes(a: AngleValue, z: NumberValue, context: OperatorContext): Value | Failure {
+  if (z.im === 0 && !context.exponent) return scaleAngle(a, z)
+  if (context.exponent) return A.multiply(asRadians(a), z)
+  return failure('angle-with-complex', { sign: '*' })
+}
+
+define('angle', '*', 'number', angleTimes)
+define('number', '*', 'angle', (z, a, context) => angleTimes(a, z, context))
+define('angle', '/', 'number', (a, z, context) => {
+  if (context.exponent) return A.divide(asRadians(a), z)
+  if (z.im !== 0) return failure('angle-with-complex', { sign: '/' })
+  const turns = a.turns && z.exact && Q.divide(a.turns, z.exact.re)
+  if (turns) return angleOfTurns(turns)
+  const ratio = A.divide(real(a.radians), z)
+  return ratio.kind === 'number' ? angleOf(ratio.re) : ratio
+})
+
+function angleAndNumber(sign: 1 | -1, angleFirst: boolean) {
+  return (a: AngleValue, z: NumberValue, context: OperatorContext): Value | Failure => {
+    if (context.exponent) {
+      const x = asRadians(a)
+      const [left, right] = angleFirst ? [x, z] : [z, x]
+      return sign > 0 ? A.add(left, right) : A.subtract(left, right)
+    }
+    if (z.im !== 0) return failure('angle-with-complex', { sign: sign > 0 ? '+' : '-' })
+    context.bareSide(angleFirst ? 'right' : 'left')
+    const other = inUnit(z, context.unit)
+    return angleFirst ? angleSum(a, other, sign) : angleSum(other, a, sign)
+  }
+}
+
+for (const sign of ['+', '-'] as const) {
+  const value = sign === '+' ? 1 : -1
+  const first = angleAndNumber(value, true)
+  const second = angleAndNumber(value, false)
+  define('angle', sign, 'number', first)
+  define('number', sign, 'angle', (z, a, context) => second(a, z, context))
+}
+
+// Elsewhere an angle counts as its radians.
+
+for (const sign of ['^', '||', '*'] as const) {
+  define('angle', sign, 'angle', (a, b, context) => binary(sign, asRadians(a), asRadians(b), context))
+}
+for (const sign of ['^', '||', 'mod'] as const) {
+  define('angle', sign, 'number', (a, b, context) => binary(sign, asRadians(a), b, context))
+  define('number', sign, 'angle', (a, b, context) => binary(sign, a, asRadians(b), context))
+}
+define('number', '/', 'angle', (a, b) => A.divide(a, asRadians(b)))
+
+/** −a. */
+export function negate(a: Value): Value | Failure {
+  if (a.kind === 'number') return A.negate(a)
+  if (a.kind === 'angle') return scaleAngle(a, exactReal({ n: -1, d: 1 }))
+  return failure('wrong-kind', { what: '−', kind: a.kind })
+}
+
+/** A comparison of two values of one kind; numbers have an order only where both are real. */
+export function compare(sign: Comparison, a: Value, b: Value, unit: AngleUnit): Value | Failure {
+  if (a.kind === 'angle' && b.kind === 'number' && b.im === 0) return compare(sign, a, inUnit(b, unit), unit)
+  if (a.kind === 'number' && b.kind === 'angle' && a.im === 0) return compare(sign, inUnit(a, unit), b, unit)
+  if (sign === '==' || sign === '!=') {
+    const same = sameValue(a, b)
+    if (same === null) return failure('not-comparable', { left: a.kind, right: b.kind })
+    return truth(same === (sign === '=='))
+  }
+  const ordered = orderOf(a, b)
+  if (ordered === 'kinds') return failure('not-comparable', { left: a.kind, right: b.kind })
+  if (ordered === null) {
+    const complex = a.kind === 'number' && b.kind === 'number' && (a.im !== 0 || b.im !== 0)
+    return complex ? failure('no-order', { sign }) : truth(false)
+  }
+  const results = { '<': ordered < 0, '<=': ordered <= 0, '>': ordered > 0, '>=': ordered >= 0 }
+  return truth(results[sign])
+}
+
+function sameValue(a: Value, b: Value): boolean | null {
+  if (a.kind === 'number' && b.kind === 'number') return A.equal(a, b)
+  if (a.kind === 'angle' && b.kind === 'angle') {
+    return a.turns && b.turns ? Q.equals(a.turns, b.turns) : a.radians === b.radians
+  }
+  if (a.kind === 'text' && b.kind === 'text') return a.text === b.text
+  if (a.kind === 'truth' && b.kind === 'truth') return a.truth === b.truth
+  return null
+}
+
+function orderOf(a: Value, b: Value): -1 | 0 | 1 | null | 'kinds' {
+  if (a.kind === 'number' && b.kind === 'number') return A.order(a, b)
+  if (a.kind === 'angle' && b.kind === 'angle') {
+    if (a.turns && b.turns) return Q.compare(a.turns, b.turns)
+    return a.radians < b.radians ? -1 : a.radians > b.radians ? 1 : 0
+  }
+  if (a.kind === 'text' && b.kind === 'text') return a.text < b.text ? -1 : a.text > b.text ? 1 : 0
+  return 'kinds'
+}

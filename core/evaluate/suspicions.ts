@@ -1,0 +1,19 @@
+import type { Value } from '../values/value'
+import type { AngleUnit } from './context'
+
+/** Angles that people mean in degrees when they write them bare. */
+const ROUND_DEGREES: ReadonlySet<number> = new Set([
+  15, 30, 45, 60, 75, 90, 120, 135, 150, 180, 210, 225, 240, 270, 300, 315, 330, 360,
+])
+
+/** A bare argument that was probably meant in the other unit; `null` where nothing is odd. */
+export function suspiciousArgument(
+  value: Value,
+  unit: AngleUnit,
+): { readonly code: string; readonly data: Readonly<Record<string, string | number>> } | null {
+  if (value.kind !== 'number') return null
+  if (unit === 'deg') return value.pi ? { code: 'multiple-of-pi-in-degrees', data: {} } : null
+  return value.exact && ROUND_DEGREES.has(Math.abs(value.re))
+    ? { code: 'round-degrees-in-radians', data: { value: value.re } }
+    : null
+}

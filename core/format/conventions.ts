@@ -1,0 +1,27 @@
+import type { AngleUnit } from '../evaluate/context'
+
+/** How a folio reads bare angles and shows values. Display never touches stored precision. */
+export interface Conventions {
+  /** The unit of a bare number where an angle is needed, and of every angle shown. */
+  readonly angle: AngleUnit
+  readonly letter: 'i' | 'j'
+  /** `3 + j4` or `3 + 4j`. */
+  readonly place: 'before' | 'after'
+  /** Significant digits shown, 2 to 16. */
+  readonly digits: number
+  readonly style: 'plain' | 'scientific' | 'engineering'
+  /** How exact values that are no whole numbers are shown. */
+  readonly exact: 'decimal' | 'fraction'
+}
+
+export const DEFAULT_CONVENTIONS: Conventions = {
+  angle: 'deg',
+  letter: 'j',
+  place: 'after',
+  digits: 5,
+  style: 'plain',
+  exact: 'decimal',
+}
+
+export const DIGITS_MIN = 2
+export const DIGITS_MAX = 16

@@ -1,0 +1,60 @@
+import * as G from '../numbers/gaussian'
+import * as Q from '../numbers/rational'
+import type { Gaussian } from '../numbers/gaussian'
+import type { Value } from '../values/value'
+import type { Conventions } from './conventions'
+import { formatPolar, formatRectangular, formatSingle } from './readout'
+
+type Json = string | number | boolean | null | { readonly [key: string]: Json }
+
+/** JSON has no infinities: they are texts. */
+function numeral(x: number): number | string {
+  return Number.isFinite(x) ? x : Number.isNaN(x) ? 'NaN' : x > 0 ? 'Infinity' : '-Infinity'
+}
+
+/** `1/3`, `1/2 + 3/4j`: an exact value as text. */
+export function fractionText(exact: Gaussian, letter: string): string {
+  const re = Q.toText(exact.re)
+  if (G.isReal(exact)) return re
+  const negative = Q.sign(exact.im) < 0
+  const size = negative ? Q.negate(exact.im) : exact.im
+  const im = Q.isInteger(size) ? `${Q.toText(size)}${letter}` : `${size.n}${letter}/${size.d}`
+  if (Q.isZero(exact.re)) return negative ? `-${im}` : im
+  return `${re} ${negative ? '-' : '+'} ${im}`
+}
+
+/** The fields that a kind adds to a line of the headless contract. */
+export function valueFields(value: Value, conventions: Conventions): Readonly<Record<string, Json>> {
+  switch (value.kind) {
+    case 'number': {
+      const fields = {
+        kind: 'number',
+        exact: value.exact !== null,
+        re: numeral(value.re),
+        im: numeral(value.im),
+        rectangular: formatSingle(value, conventions),
+        polar: formatPolar(value, conventions),
+      }
+      const rectangular = value.im !== 0 || value.complex ? formatRectangular(value, conventions) : fields.rectangular
+      return value.exact
+        ? { ...fields, rectangular, fraction: fractionText(value.exact, conventions.letter) }
+        : { ...fields, rectangular }
+    }
+    case 'angle':
+      return { kind: 'angle', radians: numeral(value.radians), text: formatSingle(value, conventions) }
+    case 'text':
+      return { kind: 'text', value: value.text }
+    case 'truth':
+      return { kind: 'truth', value: value.truth }
+    case 'check':
+      return {
+        kind: 'check',
+        pass: value.pass,
+        figures: value.figures,
+        left: valueFields(value.left, conventions),
+        right: valueFields(value.right, conventions),
+      }
+    case 'function':
+      return { kind: 'function' }
+  }
+}

@@ -1,0 +1,131 @@
+import type { LineResult } from '../evaluate/folio'
+import { definedName } from '../evaluate/folio'
+import { statementToLatex } from '../notation/latex'
+import type { Problem } from '../notation/problem'
+import { findLiteral } from '../notation/rewrite'
+import type { DraggableLiteral } from '../notation/rewrite'
+import { isUnfinished, sentence } from '../notation/sentences'
+import { stampUnit } from '../notation/stamp'
+import { signature } from '../functions/definition'
+import { findFunction } from '../functions/registry'
+import * as C from '../numbers/complex'
+import type { Value } from '../values/value'
+import type { Conventions } from './conventions'
+import { fractionText } from './json'
+import { readout, showsAll } from './readout'
+import type { Readout } from './readout'
+
+/** A problem as it is shown: with its sentence. */
+export interface ShownProblem {
+  readonly code: string
+  readonly message: string
+  readonly from: number
+  readonly to: number
+  readonly fixes: readonly { readonly label: string; readonly replacement: string }[]
+  /** The entry is merely not finished: quiet while it is typed. */
+  readonly unfinished: boolean
+}
+
+/** Everything the interface shows of a line; plain data that crosses threads. */
+export interface LineView {
+  readonly id: string
+  readonly kind: 'empty' | 'remark' | 'error' | Value['kind']
+  readonly name: string | null
+  /** LaTeX of how the line was understood; empty where it could not be read. */
+  readonly reading: string
+  readonly remark: string | null
+  readonly readout: Readout
+  /** `exact`: all digits are on show; `exact-rounded`: exact but shown rounded; `rounded`: a double. */
+  readonly exactness: 'exact' | 'exact-rounded' | 'rounded' | null
+  /** An exact value as a fraction, where the readout shows it rounded. */
+  readonly fraction: string | null
+  readonly problem: ShownProblem | null
+  readonly hints: readonly ShownProblem[]
+  readonly unitDependent: boolean
+  /** The line with its unit written in, where that is possible. */
+  readonly stamped: string | null
+  /** Where the value stands on the plane, for complex values. */
+  readonly point: { readonly re: number; readonly im: number } | null
+  readonly literal: DraggableLiteral | null
+  /** Kept names that the line reads. */
+  readonly uses: readonly string[]
+  /** For a check: whether it passed. */
+  readonly pass: boolean | null
+}
+
+export function showProblem(p: Problem): ShownProblem {
+  return {
+    code: p.code,
+    message: sentence(p),
+    from: p.from,
+    to: p.to,
+    fixes: p.fixes,
+    unfinished: isUnfinished(p.code),
+  }
+}
+
+export function lineView(result: LineResult, conventions: Conventions): LineView {
+  const { parsed, evaluated } = result
+  const { value, bound } = evaluated
+  const problem = evaluated.problem
+  const reading = problem
+    ? ''
+    : statementToLatex(parsed.statement, bound.body, bound.right, {
+        letter: conventions.letter,
+        bare: evaluated.bare,
+        unit: conventions.angle,
+      })
+  const redefined = result.redefined ? [result.redefined] : []
+  const stamped =
+    evaluated.bare.size > 0 && !problem ? stampUnit(parsed.source, evaluated.bare, conventions.angle) : null
+  return {
+    id: result.id,
+    kind: problem ? 'error' : (value?.kind ?? (parsed.remark === null ? 'empty' : 'remark')),
+    name: definedName(parsed),
+    reading,
+    remark: parsed.remark,
+    readout: value ? readout(value, conventions) : { shape: 'none' },
+    exactness: value ? exactness(value, conventions) : null,
+    fraction: value ? hiddenFraction(value, conventions) : null,
+    problem: problem ? showProblem(problem) : null,
+    hints: [...evaluated.hints, ...redefined].map(showProblem),
+    unitDependent: evaluated.unitUsed && !problem,
+    stamped,
+    point: value ? point(value) : null,
+    literal: problem ? null : findLiteral(parsed.source, parsed.statement, bound.body, conventions.angle),
+    uses: bound.uses,
+    pass: value?.kind === 'check' ? value.pass : null,
+  }
+}
+
+function exactness(value: Value, conventions: Conventions): LineView['exactness'] {
+  if (value.kind !== 'number') return null
+  if (!value.exact) return 'rounded'
+  return showsAll(value, conventions) ? 'exact' : 'exact-rounded'
+}
+
+/** Longest fraction worth a mark beside the readout. */
+const LONGEST_FRACTION = 24
+
+function hiddenFraction(value: Value, conventions: Conventions): string | null {
+  if (value.kind !== 'number' || !value.exact || showsAll(value, conventions)) return null
+  const text = fractionText(value.exact, conventions.letter)
+  return text.length <= LONGEST_FRACTION ? text : null
+}
+
+function point(value: Value): LineView['point'] {
+  if (value.kind !== 'number' || !value.complex || !C.isFinite(value)) return null
+  return { re: value.re, im: value.im }
+}
+
+/** What completion offers for functions of the registry. */
+export interface FunctionSignature {
+  readonly name: string
+  readonly signature: string
+  readonly summary: string
+}
+
+export function functionSignature(name: string): FunctionSignature | null {
+  const definition = findFunction(name)
+  return definition ? { name, signature: signature(definition), summary: definition.summary } : null
+}

@@ -1,0 +1,134 @@
+import * as C from '../numbers/complex'
+import * as G from '../numbers/gaussian'
+import * as Q from '../numbers/rational'
+import * as A from '../values/arithmetic'
+import { argumentOf, complexNumber, exactNumber, multipleOfPi, real, exactReal } from '../values/make'
+import { failure } from '../values/value'
+import type { Value, NumberValue, Failure } from '../values/value'
+import { angleAt, numberAt } from './arguments'
+import type { FunctionDefinition } from './definition'
+
+/** The real (or imaginary) part, exact where it is known. */
+function part(z: NumberValue, which: 're' | 'im'): NumberValue {
+  if (z.exact) return exactReal(z.exact[which])
+  if (z.pi) return multipleOfPi({ re: z.pi[which], im: Q.ZERO })
+  return real(z[which])
+}
+
+export function conjugate(z: NumberValue): NumberValue {
+  if (z.exact) return exactNumber(G.conjugate(z.exact), z.complex)
+  if (z.pi) return multipleOfPi(G.conjugate(z.pi), z.complex)
+  return { ...z, im: 0 - z.im }
+}
+
+/** The principal n-th root: magnitude |z|^(1/n), argument arg(z)/n. */
+function principalRoot(z: NumberValue, n: number): NumberValue | Failure {
+  if (n === 2) return A.squareRoot(z)
+  const size = C.abs(z)
+  if (z.im === 0 && z.re >= 0) {
+    const root = Math.pow(z.re, 1 / n)
+    const whole = Math.round(root)
+    const q = Q.rational(whole)
+    const exact = q && Q.power(q, n)
+    if (q && exact && z.exact && Q.equals(exact, z.exact.re)) return exactNumber({ re: q, im: Q.ZERO }, z.complex)
+    return A.rounded({ re: n === 3 ? Math.cbrt(z.re) : root, im: 0 }, z.complex, z)
+  }
+  const magnitude = n === 3 ? Math.cbrt(size) : Math.pow(size, 1 / n)
+  const argument = argumentOf(z)
+  const turns = argument.turns && Q.multiply(argument.turns, { n: 1, d: n })
+  if (turns) {
+    const unit = A.onUnitCircle(turns)
+    return A.rounded({ re: unit.re * magnitude, im: unit.im * magnitude }, true, z)
+  }
+  return A.rounded(C.polar(magnitude, argument.radians / n), true, z)
+}
+
+const z = { name: 'z', kind: 'number' } as const
+
+export const complexFunctions: readonly FunctionDefinition[] = [
+  {
+    name: 're',
+    group: 'complex',
+    parameters: [z],
+    summary: 'Real part of z.',
+    examples: [{ entry: 're(3 - 4j)', gives: '3' }],
+    apply: (args) => part(numberAt(args, 0), 're'),
+  },
+  {
+    name: 'im',
+    group: 'complex',
+    parameters: [z],
+    summary: 'Imaginary part of z, a real number.',
+    examples: [{ entry: 'im(3 - 4j)', gives: '-4' }],
+    apply: (args) => part(numberAt(args, 0), 'im'),
+  },
+  {
+    name: 'abs',
+    group: 'complex',
+    parameters: [{ name: 'z', kind: 'number' }],
+    spellings: ['mag', 'magnitude'],
+    summary: 'Magnitude of z, also written |z|.',
+    examples: [
+      { entry: 'abs(3 + 4j)', gives: '5' },
+      { entry: 'abs(3e200 + 4e200j)', gives: '5e200' },
+    ],
+    apply: (args) => A.magnitude(numberAt(args, 0)),
+  },
+  {
+    name: 'arg',
+    group: 'complex',
+    parameters: [z],
+    spellings: ['phase'],
+    summary: 'Argument of z, an angle in (−180°, 180°].',
+    examples: [
+      { entry: 'arg(1 + 1j)', gives: '45°' },
+      { entry: 'arg(-2)', gives: '180°' },
+    ],
+    apply: (args): Value => {
+      const value = numberAt(args, 0)
+      return Number.isNaN(value.re) ? real(NaN) : argumentOf(value)
+    },
+  },
+  {
+    name: 'conj',
+    group: 'complex',
+    parameters: [z],
+    spellings: ['conjugate'],
+    summary: 'Conjugate of z: the imaginary part changes its sign. Also written z^*.',
+    examples: [{ entry: 'conj(3 + 4j)', gives: '3 - 4j' }],
+    apply: (args) => conjugate(numberAt(args, 0)),
+  },
+  {
+    name: 'cis',
+    group: 'complex',
+    parameters: [{ name: 'θ', kind: 'angle' }],
+    summary: 'cos θ + j sin θ, the number of magnitude 1 and argument θ.',
+    examples: [{ entry: 'cis(90°)', gives: '0 + 1j' }],
+    apply: (args) => {
+      const value = args[0]
+      if (value?.kind === 'number') return A.exponential(multiplyByUnit(value))
+      const angle = angleAt(args, 0)
+      return angle.turns ? A.onUnitCircle(angle.turns) : complexNumber(C.polar(1, angle.radians))
+    },
+  },
+  {
+    name: 'root',
+    group: 'complex',
+    parameters: [z, { name: 'n', kind: 'whole' }],
+    summary: 'Principal n-th root of z.',
+    examples: [
+      { entry: 'root(27, 3)', gives: '3' },
+      { entry: 'root(-8, 3)', gives: '1 + 1.7321j' },
+    ],
+    apply: (args) => {
+      const n = numberAt(args, 1).re
+      return n < 1
+        ? failure('domain', { name: 'root', needs: 'a root of order 1 or more' })
+        : principalRoot(numberAt(args, 0), n)
+    },
+  },
+]
+
+function multiplyByUnit(value: NumberValue): NumberValue {
+  return complexNumber({ re: -value.im, im: value.re })
+}

@@ -1,0 +1,47 @@
+import type { Context } from '../evaluate/context'
+import type { Failure, Value } from '../values/value'
+
+/** The chapters of the handbook. */
+export type Group = 'complex' | 'powers and logarithms' | 'angles' | 'numbers' | 'electrical' | 'choice'
+
+/**
+ * What a parameter takes. `angle`: an angle, a bare real number read in the
+ * convention's unit, or a complex number of radians. `quantity`: a real number
+ * or an angle. `number`: any number, an angle counting as its radians.
+ */
+export type ParameterKind = 'number' | 'real' | 'whole' | 'angle' | 'quantity' | 'truth'
+
+export interface Parameter {
+  readonly name: string
+  readonly kind: ParameterKind
+}
+
+/** An entry that runs, with the readout it gives in degrees, j and five digits. */
+export interface Example {
+  readonly entry: string
+  readonly gives: string
+}
+
+/** A function of the notation; handbook, completion, signatures and errors are made from this. */
+export interface FunctionDefinition {
+  readonly name: string
+  readonly group: Group
+  readonly parameters: readonly Parameter[]
+  /** The last parameter may be repeated. */
+  readonly repeats?: boolean
+  /** How many of the last parameters may be left out. */
+  readonly optional?: number
+  /** Common second spellings. */
+  readonly spellings?: readonly string[]
+  /** One sentence for the handbook and the completion. */
+  readonly summary: string
+  readonly examples: readonly Example[]
+  readonly apply: (args: readonly Value[], context: Context) => Value | Failure
+}
+
+/** `log(x, base)`, `par(a, b, …)`: how the function is called. */
+export function signature(definition: FunctionDefinition): string {
+  const names = definition.parameters.map((p) => p.name)
+  if (definition.repeats) names.push('…')
+  return `${definition.name}(${names.join(', ')})`
+}

@@ -1,0 +1,87 @@
+import * as A from '../values/arithmetic'
+import { integer, real } from '../values/make'
+import type { Failure, NumberValue, Value } from '../values/value'
+import { numberAt } from './arguments'
+import type { FunctionDefinition } from './definition'
+
+function decibels(x: NumberValue): Value | Failure {
+  const size = A.magnitude(x)
+  if (size.kind === 'failure') return size
+  if (size.re === 0) return real(-Infinity)
+  const value = 20 * Math.log10(size.re)
+  return Number.isInteger(value) && size.exact ? integer(value) : real(value)
+}
+
+const amplitude = [{ name: 'a', kind: 'number' }] as const
+
+export const electricalFunctions: readonly FunctionDefinition[] = [
+  {
+    name: 'par',
+    group: 'electrical',
+    parameters: [{ name: 'a', kind: 'number' }],
+    repeats: true,
+    spellings: ['parallel'],
+    summary: 'Parallel combination 1/(1/a + 1/b + …), also written a || b.',
+    examples: [{ entry: 'par(6, 3)', gives: '2' }],
+    apply: (args) => {
+      let total: NumberValue | Failure = numberAt(args, 0)
+      for (let k = 1; k < args.length; k += 1) {
+        if (total.kind === 'failure') return total
+        total = A.parallel(total, numberAt(args, k))
+      }
+      return total
+    },
+  },
+  {
+    name: 'dB',
+    group: 'electrical',
+    parameters: [{ name: 'x', kind: 'number' }],
+    summary: '20·lg|x|, a ratio of amplitudes in decibels; −∞ at 0.',
+    examples: [{ entry: 'dB(10)', gives: '20' }],
+    apply: (args) => decibels(numberAt(args, 0)),
+  },
+  {
+    name: 'from_dB',
+    group: 'electrical',
+    parameters: [{ name: 'L', kind: 'real' }],
+    summary: 'The ratio of amplitudes 10^(L/20) of a level in decibels.',
+    examples: [{ entry: 'from_dB(20)', gives: '10' }],
+    apply: (args) => {
+      const exponent = A.divide(numberAt(args, 0), integer(20))
+      return exponent.kind === 'number' ? A.power(integer(10), exponent) : exponent
+    },
+  },
+  {
+    name: 'rms',
+    group: 'electrical',
+    parameters: amplitude,
+    summary: 'Effective value a/√2 of a sinusoid of peak value a.',
+    examples: [{ entry: 'rms(325.27)', gives: '230' }],
+    apply: (args) => A.divide(numberAt(args, 0), real(Math.SQRT2)),
+  },
+  {
+    name: 'peak',
+    group: 'electrical',
+    parameters: amplitude,
+    summary: 'Peak value a·√2 of a sinusoid of effective value a.',
+    examples: [{ entry: 'peak(230)', gives: '325.27' }],
+    apply: (args) => A.multiply(numberAt(args, 0), real(Math.SQRT2)),
+  },
+  {
+    name: 'wave',
+    group: 'electrical',
+    parameters: [
+      { name: 'V', kind: 'number' },
+      { name: 'w', kind: 'real' },
+      { name: 't', kind: 'real' },
+    ],
+    summary: 'Value |V|·cos(ωt + arg V) of a phasor V at the time t.',
+    examples: [{ entry: 'wave(10∠60°, 0, 1)', gives: '5' }],
+    apply: (args) => {
+      const v = numberAt(args, 0)
+      const angle = numberAt(args, 1).re * numberAt(args, 2).re
+      // |V|·cos(ωt + arg V) = Re V·cos ωt − Im V·sin ωt, without taking |V| and arg V apart.
+      return A.rounded({ re: v.re * Math.cos(angle) - v.im * Math.sin(angle), im: 0 }, false, v)
+    },
+  },
+]

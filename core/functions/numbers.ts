@@ -1,0 +1,268 @@
+import * as Q from '../numbers/rational'
+import type { Rational } from '../numbers/rational'
+import { binary, scaleAngle } from '../evaluate/operators'
+import type { Context } from '../evaluate/context'
+import * as A from '../values/arithmetic'
+import { angleOf, exactReal, integer, real } from '../values/make'
+import { asDegrees, asRadians, degrees, radians } from '../values/convert'
+import { failure } from '../values/value'
+import type { Failure, NumberValue, Value } from '../values/value'
+import { numberAt } from './arguments'
+import type { Example, FunctionDefinition } from './definition'
+
+type Rounding = 'floor' | 'ceil' | 'trunc' | 'round'
+
+/** Halves away from zero. */
+function roundRational(q: Rational, how: Rounding): Rational {
+  const below = Q.floor(q)
+  const above = Q.negate(Q.floor(Q.negate(q)))
+  if (how === 'floor') return below
+  if (how === 'ceil') return above
+  if (how === 'trunc') return Q.sign(q) < 0 ? above : below
+  const half = Q.add(Q.sign(q) < 0 ? Q.negate(q) : q, { n: 1, d: 2 })
+  const up = half ? Q.floor(half) : below
+  return Q.sign(q) < 0 ? Q.negate(up) : up
+}
+
+function roundDouble(x: number, how: Rounding): number {
+  if (how !== 'round') return Math[how](x)
+  return Math.sign(x) * Math.round(Math.abs(x))
+}
+
+function roundNumber(x: NumberValue, how: Rounding, places = 0): NumberValue {
+  if (!Number.isFinite(x.re)) return x
+  // A double is a rational too: rounding its exact decimal value is free of surprises.
+  const q = x.exact?.re ?? Q.fromDecimal(x.re.toPrecision(17))
+  const unit = Q.power({ n: 10, d: 1 }, places)
+  const scaled = q && unit && Q.multiply(q, unit)
+  const result = scaled && unit && Q.divide(roundRational(scaled, how), unit)
+  return result ? exactReal(result) : real(roundDouble(x.re, how))
+}
+
+/** An angle is rounded in the unit of the conventions. */
+function roundQuantity(value: Value | undefined, how: Rounding, places: number, context: Context): Value {
+  if (value?.kind === 'angle') {
+    if (context.unit === 'deg') {
+      const exact = value.turns && Q.multiply(value.turns, { n: 360, d: 1 })
+      return degrees(roundNumber(exact ? exactReal(exact) : real(asDegrees(value)), how, places))
+    }
+    return radians(roundNumber(asRadians(value), how, places))
+  }
+  if (value?.kind === 'number') return roundNumber(value, how, places)
+  throw new Error('the argument is declared as a quantity')
+}
+
+function rounding(name: Rounding, summary: string, examples: readonly Example[]): FunctionDefinition {
+  return {
+    name,
+    group: 'numbers',
+    parameters:
+      name === 'round'
+        ? [
+            { name: 'x', kind: 'quantity' },
+            { name: 'n', kind: 'whole' },
+          ]
+        : [{ name: 'x', kind: 'quantity' }],
+    ...(name === 'round' ? { optional: 1 } : {}),
+    summary,
+    examples,
+    apply: (args, context) => {
+      const places = args[1] === undefined ? 0 : numberAt(args, 1).re
+      if (Math.abs(places) > 300) return failure('domain', { name, needs: 'at most 300 places' })
+      return roundQuantity(args[0], name, places, context)
+    },
+  }
+}
+
+function bigAt(args: readonly Value[], index: number): bigint {
+  const value = numberAt(args, index)
+  return BigInt(value.exact?.re.n ?? Math.round(value.re))
+}
+
+function gcd(a: bigint, b: bigint): bigint {
+  let [x, y] = [a < 0n ? -a : a, b < 0n ? -b : b]
+  while (y !== 0n) [x, y] = [y, x % y]
+  return x
+}
+
+function fromBigInt(n: bigint): Value | Failure {
+  const q = Q.fromBig(n, 1n)
+  return q ? exactReal(q) : failure('too-large')
+}
+
+function fold(sign: '+' | '*', args: readonly Value[], context: Context): Value | Failure {
+  let total: Value | Failure = args[0] ?? integer(0)
+  for (const value of args.slice(1)) {
+    if (total.kind === 'failure') return total
+    total = binary(sign, total, value, { unit: context.unit, exponent: false, bareSide: () => undefined })
+  }
+  return total
+}
+
+function extreme(name: 'min' | 'max', args: readonly Value[]): Value | Failure {
+  let best = args[0]
+  for (const value of args.slice(1)) {
+    if (best === undefined) break
+    if (best.kind !== value.kind) return failure('not-comparable', { left: best.kind, right: value.kind })
+    const less = size(value) < size(best)
+    if (less === (name === 'min')) best = value
+  }
+  return best ?? failure('domain', { name, needs: 'at least one value' })
+}
+
+function size(value: Value): number {
+  return value.kind === 'angle' ? value.radians : value.kind === 'number' ? value.re : NaN
+}
+
+const quantity = { name: 'a', kind: 'quantity' } as const
+const number = { name: 'a', kind: 'number' } as const
+const whole = (name: string) => ({ name, kind: 'whole' }) as const
+
+export const numberFunctions: readonly FunctionDefinition[] = [
+  rounding('round', 'x to the nearest whole number, or to n places; halves go away from zero.', [
+    { entry: 'round(2.5)', gives: '3' },
+    { entry: 'round(-2.5)', gives: '-3' },
+    { entry: 'round(3.14159, 2)', gives: '3.14' },
+  ]),
+  rounding('floor', 'Largest whole number not above x.', [{ entry: 'floor(-2.5)', gives: '-3' }]),
+  rounding('ceil', 'Smallest whole number not below x.', [{ entry: 'ceil(-2.5)', gives: '-2' }]),
+  rounding('trunc', 'x without its fraction, towards zero.', [{ entry: 'trunc(-2.5)', gives: '-2' }]),
+  {
+    name: 'sign',
+    group: 'numbers',
+    parameters: [{ name: 'x', kind: 'quantity' }],
+    summary: '−1, 0 or 1 as x is negative, zero or positive.',
+    examples: [{ entry: 'sign(-7)', gives: '-1' }],
+    apply: (args) => {
+      const value = args[0]
+      return integer(Math.sign(value ? size(value) : NaN))
+    },
+  },
+  {
+    name: 'quotient',
+    group: 'numbers',
+    parameters: [
+      { name: 'a', kind: 'real' },
+      { name: 'n', kind: 'real' },
+    ],
+    summary: 'Whole part of a/n, rounded down; a is n·quotient + (a mod n).',
+    examples: [{ entry: 'quotient(-7, 3)', gives: '-3' }],
+    apply: (args) => {
+      const ratio = A.divide(numberAt(args, 0), numberAt(args, 1))
+      return ratio.kind === 'number' ? roundNumber(ratio, 'floor') : ratio
+    },
+  },
+  {
+    name: 'gcd',
+    group: 'numbers',
+    parameters: [whole('a'), whole('b')],
+    repeats: true,
+    summary: 'Greatest common divisor of whole numbers.',
+    examples: [{ entry: 'gcd(84, 36)', gives: '12' }],
+    apply: (args) => fromBigInt(args.reduce((g, _, k) => gcd(g, bigAt(args, k)), 0n)),
+  },
+  {
+    name: 'lcm',
+    group: 'numbers',
+    parameters: [whole('a'), whole('b')],
+    repeats: true,
+    summary: 'Least common multiple of whole numbers.',
+    examples: [{ entry: 'lcm(4, 6)', gives: '12' }],
+    apply: (args) => {
+      let result = 1n
+      for (let k = 0; k < args.length; k += 1) {
+        const n = bigAt(args, k)
+        if (n === 0n) return integer(0)
+        result = (result / gcd(result, n)) * n
+      }
+      return fromBigInt(result < 0n ? -result : result)
+    },
+  },
+  {
+    name: 'binom',
+    group: 'numbers',
+    parameters: [whole('n'), whole('k')],
+    summary: 'Number of ways to choose k of n.',
+    examples: [{ entry: 'binom(5, 2)', gives: '10' }],
+    apply: (args) => {
+      const n = numberAt(args, 0).re
+      const k = numberAt(args, 1).re
+      if (n < 0) return failure('domain', { name: 'binom', needs: 'n of 0 or more' })
+      if (k < 0 || k > n) return integer(0)
+      if (n > 1500) return failure('too-large')
+      let result = 1n
+      for (let i = 1; i <= Math.min(k, n - k); i += 1) result = (result * BigInt(n - i + 1)) / BigInt(i)
+      return fromBigInt(result)
+    },
+  },
+  {
+    name: 'factorial',
+    group: 'numbers',
+    parameters: [whole('n')],
+    summary: 'n!, the product of the whole numbers from 1 to n.',
+    examples: [{ entry: '5!', gives: '120' }],
+    apply: (args) => {
+      const n = numberAt(args, 0).re
+      if (n < 0) return failure('domain', { name: 'factorial', needs: 'a whole number of 0 or more' })
+      if (n > 170) return failure('too-large')
+      let result = 1n
+      for (let k = 2n; k <= BigInt(n); k += 1n) result *= k
+      return fromBigInt(result)
+    },
+  },
+  {
+    name: 'min',
+    group: 'numbers',
+    parameters: [quantity],
+    repeats: true,
+    summary: 'Smallest of its arguments.',
+    examples: [{ entry: 'min(3, -1, 2)', gives: '-1' }],
+    apply: (args) => extreme('min', args),
+  },
+  {
+    name: 'max',
+    group: 'numbers',
+    parameters: [quantity],
+    repeats: true,
+    summary: 'Largest of its arguments.',
+    examples: [{ entry: 'max(3, -1, 2)', gives: '3' }],
+    apply: (args) => extreme('max', args),
+  },
+  {
+    name: 'sum',
+    group: 'numbers',
+    parameters: [number],
+    repeats: true,
+    summary: 'Sum of its arguments.',
+    examples: [{ entry: 'sum(1, 2, 3j)', gives: '3 + 3j' }],
+    apply: (args, context) => fold('+', args, context),
+  },
+  {
+    name: 'product',
+    group: 'numbers',
+    parameters: [number],
+    repeats: true,
+    summary: 'Product of its arguments.',
+    examples: [{ entry: 'product(2, 3, 4)', gives: '24' }],
+    apply: (args, context) => fold('*', args, context),
+  },
+  {
+    name: 'mean',
+    group: 'numbers',
+    parameters: [quantity],
+    repeats: true,
+    summary: 'Arithmetic mean of its arguments.',
+    examples: [{ entry: 'mean(1, 2, 6)', gives: '3' }],
+    apply: (args, context) => {
+      const total = fold('+', args, context)
+      if (total.kind === 'angle') return scaleAngle(total, exactReal(Q.rational(1, args.length) ?? Q.ONE))
+      return total.kind === 'number' ? A.divide(total, integer(args.length)) : total
+    },
+  },
+]
+
+/** |θ| of an angle. */
+export function absoluteAngle(value: Value): Value | null {
+  if (value.kind !== 'angle') return null
+  return value.radians < 0 ? (value.turns ? scaleAngle(value, integer(-1)) : angleOf(-value.radians)) : value
+}

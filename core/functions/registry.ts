@@ -1,0 +1,41 @@
+import { angleFunctions } from './angles'
+import { complexFunctions } from './complex'
+import { electricalFunctions } from './electrical'
+import { numberFunctions } from './numbers'
+import { powerFunctions } from './powers'
+import type { FunctionDefinition } from './definition'
+
+/**
+ * Every function of the notation, in the order of the handbook. `if` is not
+ * here as a function of values: only its chosen side is evaluated.
+ */
+export const FUNCTIONS: readonly FunctionDefinition[] = [
+  ...complexFunctions,
+  ...powerFunctions,
+  ...angleFunctions,
+  ...numberFunctions,
+  ...electricalFunctions,
+]
+
+const byName = new Map(FUNCTIONS.map((f) => [f.name, f]))
+const bySpelling = new Map<string, string>()
+for (const definition of FUNCTIONS) {
+  bySpelling.set(definition.name, definition.name)
+  for (const spelling of definition.spellings ?? []) bySpelling.set(spelling, definition.name)
+}
+// Read as arg(z); of two vectors it will be the angle between them.
+bySpelling.set('angle', 'arg')
+bySpelling.set('if', 'if')
+
+export function findFunction(name: string): FunctionDefinition | null {
+  return byName.get(name) ?? null
+}
+
+/** The standard spelling of a function, from any spelling that is read. */
+export function standardName(name: string): string | null {
+  return bySpelling.get(name) ?? null
+}
+
+export function functionNames(): Iterable<string> {
+  return bySpelling.keys()
+}

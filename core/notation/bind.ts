@@ -1,0 +1,531 @@
+import * as G from '../numbers/gaussian'
+import * as Q from '../numbers/rational'
+import { complexNumber, exactNumber, multipleOfPi, real } from '../values/make'
+import type { NumberValue, Value } from '../values/value'
+import { imaginaryLiteral, readCircuitImaginary, readSuffix, realLiteral } from './literals'
+import type { Problem, ProblemFix } from './problem'
+import { problem, write } from './problem'
+import { nearestNames, splitRun } from './suggest'
+import type { Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Quantity, Span, Statement } from './tree'
+import { CONSTANTS, RESERVED } from './words'
+
+/** What binding has to know about the names round a line. */
+export interface Names {
+  /** The imaginary letter of the conventions. */
+  readonly letter: 'i' | 'j'
+  /** What the name is at this line, from the lines above it. */
+  above(name: string): 'value' | 'function' | null
+  /** The number of the next line below that defines the name. */
+  below(name: string): number | null
+  /** True where any line of the folio keeps the name. */
+  anywhere(name: string): boolean
+  /** The standard spelling of a function of the registry; `null` if there is none. */
+  builtIn(name: string): string | null
+  /** Every name that could have been meant. */
+  all(): Iterable<string>
+  /** Names of functions that could have been meant. */
+  functions(): Iterable<string>
+}
+
+export interface Bound {
+  readonly body: Node | null
+  /** The right side of a check. */
+  readonly right: Node | null
+  readonly problem: Problem | null
+  readonly hints: readonly Problem[]
+  /** Kept names that the line reads. */
+  readonly uses: readonly string[]
+}
+
+const UNIT_VALUE = exactNumber(G.UNIT)
+const CONSTANT_VALUES: Readonly<Record<'pi' | 'e' | 'inf' | 'eps', Value>> = {
+  pi: multipleOfPi(G.ONE),
+  e: real(Math.E),
+  inf: real(Infinity),
+  eps: exactNumber({ re: Q.power({ n: 2, d: 1 }, -52) ?? Q.ZERO, im: Q.ZERO }),
+}
+
+/** Resolves what depends on scope: which letters are names, which are the unit, what is called. */
+export function bindStatement(source: string, statement: Statement, names: Names): Bound {
+  const self = statement.type === 'define' || statement.type === 'function' ? statement.name.name : null
+  const binder = new Binder(source, names, statement.type === 'function' ? statement.parameters : [], self)
+  let body: Node | null = null
+  let right: Node | null = null
+  switch (statement.type) {
+    case 'empty':
+      break
+    case 'expression':
+      body = binder.bind(statement.body)
+      break
+    case 'define':
+      binder.definable(statement.name)
+      body = binder.bind(statement.body)
+      break
+    case 'function':
+      binder.definable(statement.name)
+      for (const parameter of statement.parameters) binder.definable(parameter)
+      body = binder.bind(statement.body)
+      break
+    case 'check':
+      body = binder.bind(statement.left)
+      right = binder.bind(statement.right)
+      break
+  }
+  return { body, right, problem: binder.problem, hints: binder.hints, uses: [...binder.uses] }
+}
+
+class Binder {
+  problem: Problem | null = null
+  readonly hints: Problem[] = []
+  readonly uses = new Set<string>()
+  private readonly locals: ReadonlySet<string>
+
+  constructor(
+    private readonly source: string,
+    private readonly names: Names,
+    parameters: readonly NameNode[],
+    /** The name that the line itself defines. */
+    private readonly self: string | null,
+  ) {
+    this.locals = new Set(parameters.map((p) => p.name))
+  }
+
+  private fail(
+    code: string,
+    span: Span,
+    data: Readonly<Record<string, string | number>> = {},
+    fixes: readonly ProblemFix[] = [],
+  ): void {
+    this.problem ??= problem(code, span, data, fixes)
+  }
+
+  private hint(
+    code: string,
+    span: Span,
+    data: Readonly<Record<string, string | number>> = {},
+    fixes: readonly ProblemFix[] = [],
+  ): void {
+    if (!this.hints.some((h) => h.code === code && h.from === span.from))
+      this.hints.push(problem(code, span, data, fixes))
+  }
+
+  private slice(span: Span): string {
+    return this.source.slice(span.from, span.to)
+  }
+
+  /** Refuses names that the notation itself uses. */
+  definable(name: NameNode): void {
+    const { name: text } = name
+    if (text === this.names.letter) this.fail('letter-reserved', name, { name: text, other: text === 'j' ? 'i' : 'j' })
+    else if (RESERVED.has(text)) this.fail('reserved-word', name, { name: text })
+    else if (CONSTANTS[text]) this.fail('constant-reserved', name, { name: text })
+    else if (this.names.builtIn(text)) this.fail('function-reserved', name, { name: text })
+    else if (text.includes('.')) this.fail('not-definable', name, { left: text })
+  }
+
+  private isUnit(name: string): boolean {
+    if (name === this.names.letter) return true
+    if (name !== 'i' && name !== 'j') return false
+    return !this.locals.has(name) && this.names.above(name) === null
+  }
+
+  private isName(name: string): boolean {
+    return this.locals.has(name) || this.names.above(name) !== null || CONSTANTS[name] !== undefined
+  }
+
+  bind(node: Node): Node {
+    switch (node.type) {
+      case 'chain':
+        return this.chain(node)
+      case 'quantity':
+      case 'call':
+        return this.product(this.split(node))
+      case 'power': {
+        const split = this.split(node)
+        return this.product(split)
+      }
+      case 'number':
+        return literal(node, realLiteral(node.text), node.text)
+      case 'name':
+        return this.name(node)
+      case 'group':
+        return { ...node, inner: this.bind(node.inner) }
+      case 'postfix':
+      case 'mark':
+        return this.product(this.split(node))
+      case 'polar':
+        return this.product(this.split(node))
+      case 'sign':
+        return this.sign(node)
+      case 'parallel': {
+        const left = this.bind(node.left)
+        const right = this.bind(node.right)
+        for (const side of [left, right]) this.hintParallel(side, node)
+        return { ...node, left, right }
+      }
+      case 'sum':
+        return this.sum(node)
+      case 'compare':
+        return this.compare(node)
+      case 'logic':
+        return { ...node, operands: node.operands.map((o) => this.bind(o)) }
+      case 'bars':
+        return { ...node, inner: this.bind(node.inner) }
+      case 'root':
+        return { ...node, operand: this.bind(node.operand) }
+      default:
+        return node
+    }
+  }
+
+  private sign(node: Extract<Node, { type: 'sign' }>): Node {
+    const operand = this.bind(node.operand)
+    const plain = operand.type === 'power' && operand.base.type === 'literal' && node.sign === '-'
+    if (plain) {
+      const power = operand as Extract<Node, { type: 'power' }>
+      const base = this.slice(power.base)
+      this.hint('negative-power', node, { text: this.slice(node), base }, [
+        write(`(-${base})^${this.slice(power.exponent)}`),
+      ])
+    }
+    return { ...node, operand }
+  }
+
+  private sum(node: Extract<Node, { type: 'sum' }>): Node {
+    const raw = node.right
+    if (raw.type === 'polar' && raw.magnitude.type === 'quantity' && this.isUnit(raw.magnitude.run)) {
+      const left = this.slice(node.left)
+      const right = this.slice(raw.magnitude)
+      const angle = this.slice(raw.angle)
+      this.fail('angle-bracketing', node, { text: this.slice(node) }, [
+        write(`(${left} ${node.sign} ${right})*(1∠${angle})`),
+        write(`${left} ${node.sign} ${right}*(1∠${angle})`),
+      ])
+    }
+    return { ...node, left: this.bind(node.left), right: this.bind(node.right) }
+  }
+
+  private compare(node: Extract<Node, { type: 'compare' }>): Node {
+    const [only] = node.rest
+    const numbers = node.rest.length === 1 && only && isNumeral(node.first) && isNumeral(only.node)
+    if (numbers && (only.sign === '<' || only.sign === '<=')) {
+      this.hint('angle-sign', node, { text: this.slice(node) }, [
+        write(`${this.slice(node.first)}∠${this.slice(only.node)}`),
+      ])
+    }
+    return {
+      ...node,
+      first: this.bind(node.first),
+      rest: node.rest.map((r) => ({ sign: r.sign, node: this.bind(r.node) })),
+    }
+  }
+
+  private hintParallel(side: Node, whole: Span): void {
+    if (side.type !== 'product' || side.sign !== '/') return
+    const top = side.left
+    const one = top.type === 'literal' && top.value.kind === 'number' && top.value.re === 1 && top.value.im === 0
+    if (!one) this.hint('parallel-quotient', whole, { text: this.slice(side) })
+  }
+
+  /** Factors from the left; `1/2x` becomes (1/2)·x. */
+  private chain(node: Chain): Node {
+    let left = this.product(this.split(node.first))
+    let quotient: Span | null = null
+    for (const item of node.rest) {
+      const pieces = this.split(item.node)
+      const imaginary = item.node.type === 'quantity' && pieces.length === 1 && pieces[0]?.type === 'literal'
+      if (item.sign === '/' && imaginary && item.node.type === 'quantity' && this.isUnit(item.node.run)) {
+        const text = this.slice(item.node)
+        this.hint(
+          'quotient-imaginary',
+          { from: node.from, to: item.node.to },
+          { text: `${this.slice(left)}/${text}`, bottom: text },
+          [write(`${this.slice(left)}/(${text})`), write(`${this.slice(left)}/${item.node.digits}*${item.node.run}`)],
+        )
+      }
+      pieces.forEach((piece, k) => {
+        const sign: ChainSign = k === 0 ? item.sign : 'implicit'
+        if (sign === 'implicit' && quotient) this.hintImplicit(quotient, piece)
+        quotient = sign === '/' ? { from: left.from, to: piece.to } : null
+        left = { type: 'product', sign, left, right: piece, from: left.from, to: piece.to }
+      })
+    }
+    return left
+  }
+
+  private hintImplicit(quotient: Span, piece: Node): void {
+    const span = { from: quotient.from, to: piece.to }
+    const text = this.slice(span)
+    const at = text.lastIndexOf('/', quotient.to - quotient.from)
+    const top = text.slice(0, at)
+    const bottom = text.slice(at + 1)
+    const digits = this.source.slice(quotient.from + at + 1, quotient.to)
+    this.hint('implicit-after-quotient', span, { text, top, digits, tail: this.slice(piece) }, [
+      write(`${top}/(${bottom})`),
+      write(`(${top}/${digits})*${this.slice(piece)}`),
+    ])
+  }
+
+  private product(pieces: readonly Node[]): Node {
+    const [first, ...rest] = pieces
+    if (first === undefined) throw new Error('a factor has at least one piece')
+    let left = first
+    for (const right of rest) left = { type: 'product', sign: 'implicit', left, right, from: left.from, to: right.to }
+    return left
+  }
+
+  /** A factor as one bound node, or as digits and what they multiply (`2x^2` is 2 · x²). */
+  private split(node: Node): Node[] {
+    switch (node.type) {
+      case 'quantity':
+        return this.quantity(node)
+      case 'call':
+        return this.call(node)
+      case 'power':
+        return this.power(node)
+      case 'postfix':
+        return this.onLast(node.operand, (operand) => ({ ...node, operand, from: operand.from }))
+      case 'mark':
+        return this.onLast(node.operand, (operand) => ({ ...node, operand, from: operand.from }))
+      case 'polar':
+        return this.polar(node)
+      default:
+        return [this.bind(node)]
+    }
+  }
+
+  private onLast(operand: Node, wrap: (operand: Node) => Node): Node[] {
+    const pieces = this.split(operand)
+    const last = pieces.at(-1)
+    return last === undefined ? pieces : [...pieces.slice(0, -1), wrap(last)]
+  }
+
+  private power(node: Extract<Node, { type: 'power' }>): Node[] {
+    const exponent = this.exponent(node)
+    if (node.base.type === 'quantity') {
+      const imaginary = this.imaginaryParts(node.base)
+      if (imaginary) {
+        const { digits, unit } = imaginary
+        const raised: Node = { type: 'power', base: unit, exponent, from: unit.from, to: node.to }
+        return [{ type: 'product', sign: 'implicit', left: digits, right: raised, from: node.from, to: node.to }]
+      }
+    }
+    return this.onLast(node.base, (base) => {
+      if (base.type === 'literal' && base.written.prefix !== '' && node.base.type === 'quantity')
+        this.hint('prefix-power', node, { text: this.slice(node), base: this.slice(base) }, [
+          write(`(${this.slice(base)})^${this.slice(node.exponent)}`),
+        ])
+      return { ...node, base, exponent, from: base.from }
+    })
+  }
+
+  private exponent(node: Extract<Node, { type: 'power' }>): Node {
+    const raw = node.exponent.type === 'sign' ? node.exponent.operand : node.exponent
+    if (raw.type === 'quantity' && this.split(raw).length > 1) {
+      const base = this.slice(node.base)
+      const sign = node.exponent.type === 'sign' ? node.exponent.sign : ''
+      this.fail('power-bracketing', node, { text: this.slice(node) }, [
+        write(`${base}^(${this.slice(node.exponent)})`),
+        write(`${base}^${sign}${raw.digits}*${raw.run}`),
+      ])
+    }
+    return this.bind(node.exponent)
+  }
+
+  /** `4j` as 4 and j, so that a power can bind to the letter. */
+  private imaginaryParts(node: Quantity): { digits: Node; unit: Node } | null {
+    if (this.isName(node.run) && !this.isUnit(node.run)) return null
+    const letter = node.run.slice(-1)
+    const suffix = readSuffix(node.run, (name) => this.isUnit(name))
+    const prefixed = suffix?.kind === 'prefix' && suffix.imaginary
+    if (!this.isUnit(node.run) && !prefixed) return null
+    const exponent = prefixed ? suffix.exponent : 0
+    const prefix = prefixed ? suffix.prefix : ''
+    const cut = node.to - letter.length
+    return {
+      digits: {
+        type: 'literal',
+        value: realLiteral(node.digits, exponent),
+        written: { digits: node.digits, prefix, letter: 'none' },
+        from: node.from,
+        to: cut,
+      },
+      unit: { type: 'constant', name: 'unit', value: UNIT_VALUE, from: cut, to: node.to },
+    }
+  }
+
+  private polar(node: Polar): Node[] {
+    const angle = this.angle(node)
+    return this.onLast(node.magnitude, (magnitude) => ({ ...node, magnitude, angle, from: magnitude.from }))
+  }
+
+  private angle(node: Polar): Node {
+    const raw = node.angle.type === 'sign' ? node.angle.operand : node.angle
+    const runs = raw.type === 'quantity' || raw.type === 'postfix' || raw.type === 'call'
+    const pieces = runs ? this.split(raw) : []
+    const last = pieces.at(-1)
+    const pi = last?.type === 'constant' && last.name === 'pi'
+    if (pieces.length > 1 && !pi) {
+      const magnitude = this.slice(node.magnitude)
+      this.fail('angle-bracketing', node, { text: this.slice(node) }, [
+        write(`${magnitude}∠(${this.slice(node.angle)})`),
+        write(`(${magnitude}∠${this.slice(pieces[0] ?? node)})*${this.slice(last ?? node)}`),
+      ])
+    }
+    return this.bind(node.angle)
+  }
+
+  private quantity(node: Quantity): Node[] {
+    const { digits, run } = node
+    const runSpan = { from: node.runFrom, to: node.to }
+    const number: Literal = literal({ from: node.from, to: node.runFrom }, realLiteral(digits), digits)
+    const suffix = readSuffix(run, (name) => this.isUnit(name))
+    if (this.isUnit(run)) return [imaginary(node, digits, '', 0, 'after')]
+    if (this.isName(run)) {
+      if (suffix)
+        this.hint('prefix-shadowed', node, { text: this.slice(node), digits, name: run }, [write(`${digits}*${run}`)])
+      return [number, this.name({ type: 'name', name: run, ...runSpan })]
+    }
+    if (suffix?.kind === 'prefix') {
+      if (suffix.imaginary) return [imaginary(node, digits, suffix.prefix, suffix.exponent, 'after')]
+      return [literal(node, realLiteral(digits, suffix.exponent), digits, suffix.prefix)]
+    }
+    if (suffix?.kind === 'code' && /^\d+$/.test(digits)) {
+      const written = `${digits}.${suffix.tail}`
+      const prefix = run.charAt(0) === 'R' ? '' : run.charAt(0).toLowerCase() === 'k' ? 'k' : run.charAt(0)
+      return [literal(node, realLiteral(written, suffix.exponent), written, prefix)]
+    }
+    return [number, this.unknown({ type: 'name', name: run, ...runSpan }, digits)]
+  }
+
+  private name(node: NameNode): Node {
+    const { name, from, to } = node
+    if (this.locals.has(name)) return { type: 'variable', name, from, to }
+    if (this.isUnit(name)) return { type: 'constant', name: 'unit', value: UNIT_VALUE, from, to }
+    const constant = CONSTANTS[name]
+    if (constant) return { type: 'constant', name: constant, value: CONSTANT_VALUES[constant], from, to }
+    const kind = this.names.above(name)
+    if (kind === 'function') {
+      this.fail('function-needs-bracket', node, { name }, [write(`${name}()`)])
+      return { type: 'variable', name, from, to }
+    }
+    if (kind === 'value') {
+      this.uses.add(name)
+      return { type: 'variable', name, from, to }
+    }
+    const circuit = readCircuitImaginary(name)
+    if (circuit && name.startsWith(this.names.letter) && !this.names.anywhere(name))
+      return imaginary(node, circuit.digits, circuit.prefix, circuit.exponent, 'before')
+    return this.unknown(node, '')
+  }
+
+  private unknown(node: NameNode, digits: string): Node {
+    const { name, from, to } = node
+    const variable: Node = { type: 'variable', name, from, to }
+    // The line depends on the name all the same: keeping it later mends the line.
+    this.uses.add(name)
+    if (name === 'prev') this.fail('no-line-above', node)
+    else if (name === this.self) this.fail('self-reference', node, { name })
+    else if (RESERVED.has(name)) this.fail('reserved-word', node, { name })
+    else if (this.names.builtIn(name)) this.fail('function-needs-bracket', node, { name }, [write(`${name}()`)])
+    else {
+      const line = this.names.below(name)
+      const joined = digits === '' ? '' : '*'
+      const parts = splitRun(name, (part) => this.isName(part) || this.isUnit(part))
+      const fixes = parts ? [write(`${joined}${parts.join('*')}`)] : []
+      const near = nearestNames(name, this.names.all())
+      if (line !== null) this.fail('defined-below', node, { name, line }, fixes)
+      else if (parts) this.fail('names-run-together', node, { name, parts: parts.join('*') }, fixes)
+      else
+        this.fail(
+          'unknown-name',
+          node,
+          { name, near: near.join(', ') },
+          near.map((n) => write(`${joined}${n}`)),
+        )
+    }
+    return variable
+  }
+
+  private call(node: Call): Node[] {
+    const { callee, bracket } = node
+    const name = callee.type === 'name' ? callee.name : callee.run
+    const nameSpan = { from: callee.type === 'name' ? callee.from : callee.runFrom, to: callee.to }
+    const number =
+      callee.type === 'quantity'
+        ? [literal({ from: callee.from, to: callee.runFrom }, realLiteral(callee.digits), callee.digits)]
+        : []
+    const args = node.args.map((a) => this.bind(a))
+    const kind = this.locals.has(name) ? 'value' : this.isUnit(name) ? null : this.names.above(name)
+    if (kind === 'function') {
+      this.uses.add(name)
+      return [...number, this.apply(node, nameSpan, name, false, args)]
+    }
+    const builtIn = kind === null && !this.isUnit(name) ? this.names.builtIn(name) : null
+    if (builtIn !== null) {
+      if (node.raised && isMinusOne(node.raised)) this.inverseUnclear(node, builtIn)
+      return [...number, this.apply(node, nameSpan, builtIn, true, args)]
+    }
+    const suffix = callee.type === 'quantity' ? readSuffix(name, (n) => this.isUnit(n)) : null
+    const imaginary = this.isUnit(name) || (suffix?.kind === 'prefix' && suffix.imaginary)
+    const [only] = args
+    if (imaginary && args.length === 1 && only && !node.raised) {
+      const group: Node = { type: 'group', inner: only, from: bracket.from, to: bracket.to }
+      return [...this.split(callee), group]
+    }
+    const value = kind === 'value' || this.isName(name) || suffix !== null || imaginary
+    if (value) {
+      const raised = node.raised ? `^${this.slice(node.raised)}` : ''
+      const span = { from: nameSpan.from, to: bracket.from + 1 }
+      this.fail('not-a-function', span, { name }, [{ label: `${name}${raised}*(`, replacement: `${name}${raised}*(` }])
+      return [...number, { type: 'variable', name, ...nameSpan }]
+    }
+    return [...number, this.unknownFunction(node, nameSpan, name, args)]
+  }
+
+  private unknownFunction(node: Call, span: Span, name: string, args: readonly Node[]): Node {
+    this.uses.add(name)
+    const line = this.names.below(name)
+    const near = nearestNames(name, this.names.functions())
+    if (name === this.self) this.fail('recursive', span, { name })
+    else if (line !== null) this.fail('defined-below', span, { name, line })
+    else this.fail('unknown-name', span, { name, near: near.join(', ') }, near.map(write))
+    return { type: 'apply', name, builtIn: false, raised: null, args, from: span.from, to: node.to }
+  }
+
+  private apply(node: Call, span: Span, name: string, builtIn: boolean, args: readonly Node[]): Node {
+    const raised = node.raised ? this.bind(node.raised) : null
+    return { type: 'apply', name, builtIn, raised, args, from: span.from, to: node.to }
+  }
+
+  private inverseUnclear(node: Call, name: string): void {
+    const inner = this.source.slice(node.bracket.from, node.to)
+    const arc = ['sin', 'cos', 'tan'].includes(name)
+      ? `arc${name}`
+      : ['sinh', 'cosh', 'tanh'].includes(name)
+        ? `ar${name}`
+        : null
+    this.fail('inverse-unclear', node, { name }, [
+      ...(arc ? [write(`${arc}${inner}`)] : []),
+      write(`1/${name}${inner}`),
+    ])
+  }
+}
+
+function literal(span: Span, value: NumberValue, digits: string, prefix = ''): Literal {
+  return { type: 'literal', value, written: { digits, prefix, letter: 'none' }, from: span.from, to: span.to }
+}
+
+function imaginary(span: Span, digits: string, prefix: string, exponent: number, letter: 'after' | 'before'): Literal {
+  const value = imaginaryLiteral(digits, exponent)
+  const safe = Number.isFinite(value.im) ? value : complexNumber({ re: 0, im: value.im })
+  return { type: 'literal', value: safe, written: { digits, prefix, letter }, from: span.from, to: span.to }
+}
+
+function isNumeral(node: Node): boolean {
+  return node.type === 'number' || (node.type === 'sign' && node.operand.type === 'number')
+}
+
+function isMinusOne(node: Node): boolean {
+  return node.type === 'sign' && node.sign === '-' && node.operand.type === 'number' && Number(node.operand.text) === 1
+}

@@ -1,0 +1,251 @@
+import type { Apply, Literal, Node, Product, Statement } from './tree'
+import { greek } from './words'
+
+/** What a reading needs to know besides the tree. */
+export interface ReadingStyle {
+  readonly letter: 'i' | 'j'
+  /** Terms that were read in the unit of the conventions: the reading shows it. */
+  readonly bare: ReadonlySet<Node>
+  readonly unit: 'deg' | 'rad'
+}
+
+/** How tightly a typeset node holds together; looser ones get brackets. */
+const LOOSE = { compare: 1, logic: 0, sum: 3, parallel: 4, product: 5, sign: 5, polar: 7, power: 8 } as const
+type Level = number
+const ATOM: Level = 10
+
+/**
+ * The typeset echo of a line, as LaTeX. Every leaf carries its span in the
+ * source (`\htmlData`), so that a click on a term finds its place in the text.
+ */
+export function statementToLatex(
+  statement: Statement,
+  body: Node | null,
+  right: Node | null,
+  style: ReadingStyle,
+): string {
+  const writer = new Writer(style)
+  const text = body ? writer.node(body, 0) : ''
+  switch (statement.type) {
+    case 'empty':
+      return ''
+    case 'expression':
+      return text
+    case 'define':
+      return `${leaf(statement.name, nameToLatex(statement.name.name))} = ${text}`
+    case 'function': {
+      const parameters = statement.parameters.map((p) => leaf(p, nameToLatex(p.name))).join(',\\,')
+      return `${leaf(statement.name, nameToLatex(statement.name.name))}(${parameters}) = ${text}`
+    }
+    case 'check': {
+      const other = right ? writer.node(right, 0) : ''
+      return `${text} \\approx ${other}${writer.tolerance(statement.within)}`
+    }
+  }
+}
+
+/** A name as it is typeset: Greek letters, subscripts after `_` or as trailing digits. */
+export function nameToLatex(name: string): string {
+  const [head = '', ...rest] = name.split('_')
+  const digits = /^(.*?[^\d])(\d+)$/.exec(head)
+  const stem = digits?.[1] ?? head
+  const below = [digits?.[2] ?? '', ...rest].filter((part) => part !== '')
+  const letter = greek(stem)
+  const base = letter ? `\\${letter}` : [...stem].length > 1 ? `\\mathit{${escapeMath(stem)}}` : escapeMath(stem)
+  return below.length === 0 ? base : `${base}_{${below.map(subscript).join(',')}}`
+}
+
+function subscript(part: string): string {
+  const letter = greek(part)
+  if (letter) return `\\${letter}`
+  return /^\d+$/.test(part) ? part : `\\mathrm{${escapeMath(part)}}`
+}
+
+const SUBSCRIPT_DIGITS = '₀₁₂₃₄₅₆₇₈₉'
+
+function escapeMath(text: string): string {
+  const plain = [...text]
+    .map((c) => (SUBSCRIPT_DIGITS.includes(c) ? `{}_{${SUBSCRIPT_DIGITS.indexOf(c)}}` : c))
+    .join('')
+  return plain.replace(/([#$%&])/g, '\\$1')
+}
+
+export function escapeText(text: string): string {
+  const special: Readonly<Record<string, string>> = {
+    '\\': '\\textbackslash{}', '{': '\\{', '}': '\\}', '~': '\\textasciitilde{}', '^': '\\textasciicircum{}',
+    '#': '\\#', $: '\\$', '%': '\\%', '&': '\\&', _: '\\_',
+  } // prettier-ignore
+  return text.replace(/[\\{}~^#$%&_]/g, (c) => special[c] ?? c)
+}
+
+function leaf(span: { from: number; to: number }, latex: string): string {
+  return `\\htmlData{span=${span.from}-${span.to}}{${latex}}`
+}
+
+class Writer {
+  constructor(private readonly style: ReadingStyle) {}
+
+  tolerance(within: { readonly amount: Node; readonly percent: boolean } | null): string {
+    if (within === null) return ''
+    return `\\;\\text{within}\\;${this.node(within.amount, 0)}${within.percent ? '\\,\\%' : ''}`
+  }
+
+  /** `node` in a place that needs at least `level`. */
+  node(node: Node, level: Level): string {
+    const inner = this.plain(node)
+    const marked = this.style.bare.has(node)
+    const text = this.levelOf(node) < (marked ? ATOM : level) ? brackets(inner) : inner
+    return marked ? `${text}${this.unitMark()}` : text
+  }
+
+  private unitMark(): string {
+    return this.style.unit === 'deg'
+      ? '\\htmlClass{read-unit}{{}^{\\circ}}'
+      : '\\htmlClass{read-unit}{\\,\\mathrm{rad}}'
+  }
+
+  private levelOf(node: Node): Level {
+    switch (node.type) {
+      case 'compare':
+      case 'logic':
+      case 'sum':
+      case 'parallel':
+      case 'sign':
+      case 'polar':
+        return LOOSE[node.type]
+      case 'power':
+        return LOOSE.power
+      case 'product':
+        return node.sign === '/' ? ATOM - 1 : LOOSE.product
+      case 'literal':
+        return /e/i.test(node.written.digits) ? LOOSE.product : node.written.letter === 'none' ? ATOM : ATOM - 1
+      case 'apply':
+        return node.name === 'exp' && node.raised ? LOOSE.power : ATOM
+      default:
+        return ATOM
+    }
+  }
+
+  private plain(node: Node): string {
+    switch (node.type) {
+      case 'literal':
+        return leaf(node, this.literal(node))
+      case 'constant':
+        return leaf(node, this.constant(node.name))
+      case 'variable':
+        return leaf(node, node.name === 'prev' ? '\\mathit{prev}' : nameToLatex(node.name))
+      case 'group':
+        return brackets(this.node(node.inner, 0))
+      case 'product':
+        return this.product(node)
+      case 'sum':
+        return `${this.node(node.left, LOOSE.sum)} ${node.sign} ${this.node(node.right, LOOSE.sum + 1)}`
+      case 'parallel':
+        return `${this.node(node.left, LOOSE.parallel)} \\parallel ${this.node(node.right, LOOSE.parallel + 1)}`
+      case 'sign':
+        return `${node.sign}${this.node(node.operand, LOOSE.product)}`
+      case 'polar':
+        return `${this.node(node.magnitude, LOOSE.polar + 1)} \\mathbin{\\htmlClass{angle-sign}{\\angle}} ${this.node(node.angle, LOOSE.sign)}`
+      case 'power':
+        return `{${this.node(node.base, LOOSE.power + 1)}}^{${this.bare(node.exponent)}}`
+      case 'mark':
+        return this.mark(node.sign, node.operand)
+      case 'postfix':
+        return this.postfix(node.sign, node.operand)
+      case 'bars':
+        return node.double
+          ? `\\left\\lVert ${this.node(node.inner, 0)} \\right\\rVert`
+          : `\\left| ${this.node(node.inner, 0)} \\right|`
+      case 'root':
+        return `\\sqrt{${this.bare(node.operand)}}`
+      case 'apply':
+        return this.apply(node)
+      case 'compare':
+        return [
+          this.node(node.first, 2),
+          ...node.rest.map((r) => `${COMPARISON[r.sign]} ${this.node(r.node, 2)}`),
+        ].join(' ')
+      case 'logic':
+        return this.logic(node.sign, node.operands)
+      case 'text':
+        return leaf(node, `\\text{“${escapeText(node.text)}”}`)
+      case 'dms':
+        return leaf(node, this.minutes(node))
+      default:
+        return '\\square'
+    }
+  }
+
+  /** A node in a place that encloses it by itself: brackets round it would be idle. */
+  private bare(node: Node): string {
+    return node.type === 'group' && !this.style.bare.has(node) ? this.bare(node.inner) : this.node(node, 0)
+  }
+
+  private product(node: Product): string {
+    if (node.sign === '/') return `\\dfrac{${this.bare(node.left)}}{${this.bare(node.right)}}`
+    const sign = { '*': '\\cdot', mod: '\\bmod', implicit: '\\,' }[node.sign]
+    return `${this.node(node.left, LOOSE.product)} ${sign} ${this.node(node.right, LOOSE.product + 1)}`
+  }
+
+  private literal(node: Literal): string {
+    const { digits, prefix, letter } = node.written
+    const [mantissa = '', exponent] = digits.split(/e/i)
+    const shown = mantissa.startsWith('.') ? `0${mantissa}` : mantissa.replace(/\.$/, '')
+    const power = exponent === undefined ? '' : ` \\cdot 10^{${Number(exponent)}}`
+    const scaled = prefix === '' ? `${shown}${power}` : `${shown}${power}\\,${prefixLatex(prefix)}`
+    const unit = `\\mathrm{${this.style.letter}}`
+    if (letter === 'before') return `${unit}${scaled}`
+    return letter === 'after' ? `${scaled}${unit}` : scaled
+  }
+
+  private constant(name: 'pi' | 'e' | 'inf' | 'eps' | 'unit'): string {
+    if (name === 'unit') return `\\mathrm{${this.style.letter}}`
+    return { pi: '\\pi', e: '\\mathrm{e}', inf: '\\infty', eps: '\\varepsilon' }[name]
+  }
+
+  private mark(sign: 'T' | 'H' | '*', operand: Node): string {
+    const raised = sign === '*' ? '*' : `\\mathsf{${sign}}`
+    return `{${this.node(operand, LOOSE.power + 1)}}^{${raised}}`
+  }
+
+  private postfix(sign: '!' | 'deg' | 'rad', operand: Node): string {
+    const text = this.node(operand, ATOM)
+    return { '!': `${text}!`, deg: `${text}^{\\circ}`, rad: `${text}\\,\\mathrm{rad}` }[sign]
+  }
+
+  private minutes(node: Extract<Node, { type: 'dms' }>): string {
+    const seconds = Number(node.seconds) === 0 ? '' : `${node.seconds}''`
+    return `${node.degrees}^{\\circ}${node.minutes}'${seconds}`
+  }
+
+  private apply(node: Apply): string {
+    const raised = node.raised ? `^{${this.node(node.raised, 0)}}` : ''
+    const [first, second] = node.args
+    if (node.builtIn && first && !node.raised) {
+      const inner = this.bare(first)
+      if (node.name === 'sqrt') return `\\sqrt{${inner}}`
+      if (node.name === 'cbrt') return `\\sqrt[3]{${inner}}`
+      if (node.name === 'abs') return `\\left| ${inner} \\right|`
+      if (node.name === 'conj') return `\\overline{${inner}}`
+      if (node.name === 'root' && second) return `\\sqrt[${this.bare(second)}]{${inner}}`
+    }
+    const name = node.builtIn ? `\\operatorname{${node.name.replace('_', '\\_')}}` : nameToLatex(node.name)
+    const callee = leaf({ from: node.from, to: node.from + node.name.length }, name)
+    return `${callee}${raised}${brackets(node.args.map((a) => this.node(a, 0)).join(',\\,'))}`
+  }
+
+  private logic(sign: 'and' | 'or' | 'not', operands: readonly Node[]): string {
+    if (sign === 'not') return `\\text{not }${operands.map((o) => this.node(o, 1)).join('')}`
+    return operands.map((o) => this.node(o, 1)).join(`\\text{ ${sign} }`)
+  }
+}
+
+const COMPARISON = { '==': '=', '!=': '\\neq', '<': '<', '<=': '\\leq', '>': '>', '>=': '\\geq' } as const
+
+function prefixLatex(prefix: string): string {
+  return prefix === 'u' || prefix === 'µ' || prefix === 'μ' ? '\\text{µ}' : `\\mathrm{${prefix}}`
+}
+
+function brackets(text: string): string {
+  return `\\left( ${text} \\right)`
+}

@@ -1,0 +1,53 @@
+import * as Q from '../numbers/rational'
+import type { Rational } from '../numbers/rational'
+import { exactNumber, exactReal, real, complexNumber } from '../values/make'
+import type { NumberValue } from '../values/value'
+import { CODE_LETTERS, PREFIXES } from './words'
+
+/** Digits with their power of ten, as a real number: exact unless absurdly long. */
+export function realLiteral(digits: string, exponent = 0): NumberValue {
+  const exact = Q.fromDecimal(digits)
+  const scale = Q.power({ n: 10, d: 1 }, exponent)
+  const value: Rational | null = exact && scale && Q.multiply(exact, scale)
+  return value ? exactReal(value) : real(Number(`${digits}`) * 10 ** exponent)
+}
+
+/** The same on the imaginary axis. */
+export function imaginaryLiteral(digits: string, exponent = 0): NumberValue {
+  const value = realLiteral(digits, exponent)
+  return value.exact ? exactNumber({ re: Q.ZERO, im: value.exact.re }) : complexNumber({ re: 0, im: value.re })
+}
+
+/** What a run of letters directly after digits says, apart from names. */
+export type Suffix =
+  | { readonly kind: 'prefix'; readonly prefix: string; readonly exponent: number; readonly imaginary: boolean }
+  | { readonly kind: 'code'; readonly tail: string; readonly exponent: number }
+
+const CODE = /^([RKkMGTmuµμnp])(\d+)$/
+
+/**
+ * A prefix alone, a prefix before an imaginary letter, or an IEC 60062 code
+ * (`4k7` is 4.7k); `null` for anything else.
+ */
+export function readSuffix(run: string, isUnit: (name: string) => boolean): Suffix | null {
+  const prefix = run.charAt(0)
+  const exponent = PREFIXES[prefix]
+  if (exponent !== undefined) {
+    if (run.length === 1) return { kind: 'prefix', prefix, exponent, imaginary: false }
+    if (run.length === 2 && isUnit(run.charAt(1))) return { kind: 'prefix', prefix, exponent, imaginary: true }
+  }
+  const code = CODE.exec(run)
+  const scale = code ? CODE_LETTERS[code[1] ?? ''] : undefined
+  if (code && scale !== undefined) return { kind: 'code', tail: code[2] ?? '', exponent: scale }
+  return null
+}
+
+const CIRCUIT = /^[ij](\d+(?:\.\d*)?(?:[eE][+-]?\d+)?)([TGMkmunpfµμ]?)$/
+
+/** `j4`, `j4.5`, `j10k`: the digits and the prefix behind the letter; `null` for other names. */
+export function readCircuitImaginary(name: string): { digits: string; prefix: string; exponent: number } | null {
+  const match = CIRCUIT.exec(name)
+  if (!match) return null
+  const prefix = match[2] ?? ''
+  return { digits: match[1] ?? '', prefix, exponent: PREFIXES[prefix] ?? 0 }
+}

@@ -1,0 +1,31 @@
+/**
+ * Errors and hints as data: a code, the span they are about, and what the
+ * sentence needs. Sentences are made in one place, `sentences.ts`.
+ */
+export interface Problem {
+  readonly code: string
+  readonly from: number
+  readonly to: number
+  readonly data: Readonly<Record<string, string | number>>
+  /** Ready corrections, each the text that takes the place of the span. */
+  readonly fixes: readonly ProblemFix[]
+}
+
+export interface ProblemFix {
+  readonly label: string
+  readonly replacement: string
+}
+
+export function problem(
+  code: string,
+  span: { readonly from: number; readonly to: number },
+  data: Readonly<Record<string, string | number>> = {},
+  fixes: readonly ProblemFix[] = [],
+): Problem {
+  return { code, from: span.from, to: span.to, data, fixes }
+}
+
+/** A fix whose label is what it writes. */
+export function write(replacement: string): ProblemFix {
+  return { label: replacement.trim(), replacement }
+}

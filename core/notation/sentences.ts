@@ -1,0 +1,148 @@
+import type { Problem } from './problem'
+
+/** The one place where codes of errors and hints become sentences for a student. */
+
+type Data = Readonly<Record<string, string | number>>
+type Sentence = (data: Data) => string
+
+const KIND: Readonly<Record<string, string>> = {
+  number: 'a number',
+  angle: 'an angle',
+  text: 'a text',
+  truth: 'a truth value',
+  check: 'a check',
+  function: 'a function',
+  'complex number': 'a complex number',
+  real: 'a real number',
+  whole: 'a whole number',
+  quantity: 'a real number or an angle',
+}
+
+const kind = (word: string | number | undefined): string => KIND[String(word)] ?? String(word)
+
+const SENTENCES: Readonly<Record<string, Sentence>> = {
+  // Reading a line.
+  'line-too-long': (d) => `This line is longer than ${d.limit} characters. Split it into several lines.`,
+  'missing-operator': (d) => `An operator is missing between ${d.left} and ${d.right}.`,
+  unfinished: (d) => (d.after ? `Something is still missing after ${d.after}.` : 'Something is still missing here.'),
+  unclosed: (d) =>
+    `The bracket ${d.bracket} opened at character ${d.open} is not closed: ${d.missing} is missing here.`,
+  unbalanced: (d) => `This ${d.bracket} closes nothing: no bracket is open here.`,
+  'operand-expected': (d) => `A value is missing before ${d.found}.`,
+  'odd-character': (d) => `The sign ${d.character} has no meaning here.`,
+  'text-not-closed': () => 'This text has no closing quotation mark.',
+  'not-definable': (d) => `${d.left} cannot be given a value: on the left of = stands one name, as in x = …`,
+  'nothing-defined': () => 'A name is missing on the left of =.',
+  'second-equals': () => 'A line defines one name with one =. To compare two values write ==.',
+  'check-inside': () => 'A check ≈ stands once in a line, between its two sides.',
+  'stray-comma': () => 'A comma only separates the arguments of a function. The decimal mark is a point.',
+  'too-deep': (d) => `This is nested more than ${d.limit} deep. Keep parts of it under names of their own.`,
+  'angle-bracketing': (d) => `${d.text} can be read in two ways. Choose one with brackets.`,
+  'power-bracketing': (d) => `It is not clear how much of ${d.text} is the exponent. Choose one.`,
+  'second-angle': () => 'A value has one angle only: a second ∠ cannot follow.',
+  'bars-unclear': () =>
+    'Inside bars || is unclear. Write a space on both sides for a parallel combination, or * for a product.',
+  'no-arrays-yet': () => 'Square brackets are kept for vectors and matrices, which this version does not reckon with.',
+
+  // Names.
+  'unknown-name': (d) => `${d.name} is not known here.${d.near ? ` Did you mean ${orList(String(d.near))}?` : ''}`,
+  'names-run-together': (d) => `${d.name} is not known. Did you mean the product ${d.parts}?`,
+  'defined-below': (d) =>
+    `${d.name} is defined further down, in line ${d.line}. Lines only see what stands above them.`,
+  'self-reference': (d) => `${d.name} is not defined above this line, so it cannot be used to define itself.`,
+  recursive: (d) => `${d.name} calls itself. A function can only use what stands above it.`,
+  'reserved-word': (d) => `${d.name} is a word of the notation and cannot be a name.`,
+  'constant-reserved': (d) => `${d.name} is a constant and cannot be given another value.`,
+  'letter-reserved': (d) =>
+    `${d.name} is the imaginary unit of this folio. Choose ${d.other} as the letter, or another name.`,
+  'function-reserved': (d) => `${d.name} is a function and cannot be used as a name.`,
+  'function-needs-bracket': (d) => `${d.name} is a function: it needs an argument in brackets.`,
+  'not-a-function': (d) => `${d.name} is not a function. To multiply, write * between them.`,
+  'no-line-above': () => 'No line above this one has a value that prev could take.',
+  'waits-for': (d) => `This waits for line ${d.line}, which defines ${d.name} and is in error.`,
+
+  // Functions and kinds.
+  'argument-count': (d) =>
+    `It is called as ${d.signature}, but ${d.given === 0 ? 'no argument is' : d.given === 1 ? 'one argument is' : `${d.given} arguments are`} given.`,
+  'argument-kind': (d) => `In ${d.signature}, ${d.name} must be ${needs(d.needs)}, not ${given(d)}.`,
+  'log-base': () => 'The base of log is not said. Write ln for base e, lg for base 10, or log(x, base).',
+  'inverse-unclear': (d) => `${d.name}^-1 could mean the inverse function or one over ${d.name}. Choose one.`,
+  'wrong-kinds': (d) => `${kind(d.left)} ${d.sign} ${kind(d.right)} has no meaning.`.replace(/^a/, 'A'),
+  'wrong-kind': (d) => `${d.what} cannot be applied to ${kind(d.kind)}.`,
+  'real-needed': (d) => `${d.operator} needs real numbers.`,
+  'angle-with-complex': (d) =>
+    `An angle ${d.sign} a complex number has no meaning. Write 1∠θ for a number of that direction.`,
+  'magnitude-real': (d) => `The magnitude on the left of ∠ must be a real number, not ${kind(d.kind)}.`,
+  'angle-real': (d) =>
+    `An angle must be real; this is ${kind(d.kind)}${d.kind === 'number' ? ' with an imaginary part' : ''}.`,
+  'angle-twice': () => 'This already is an angle with a unit.',
+  'minutes-range': () => 'Minutes and seconds of an angle are less than 60.',
+  'transpose-number': (d) => `^${d.sign} turns a vector or matrix. For the conjugate of a number write ^*.`,
+  'truth-needed': (d) => `A comparison is needed here, not ${kind(d.kind)}.`,
+  'not-comparable': (d) => `${kind(d.left)} and ${kind(d.right)} cannot be compared.`.replace(/^a/, 'A'),
+  'no-order': () => 'Complex numbers have no order: compare their magnitudes, real or imaginary parts.',
+  domain: (d) => `${d.name} needs ${d.needs}.`,
+  'too-large': () => 'The result is too large for a number of this application (over 1.8e308).',
+  'too-long': () => 'This line takes too many steps and was stopped.',
+  'too-deep-calls': () => 'Functions call each other too deeply here.',
+
+  // Hints.
+  'negative-power': (d) => `${d.text} is the negative of the power. For a power of −${d.base} write (−${d.base}).`,
+  'implicit-after-quotient': (d) => `${d.text} is read from the left, as (${d.top}/${d.digits})·${d.tail}.`,
+  'quotient-imaginary': (d) => `${d.bottom} counts as one number here: this divides by ${d.bottom}.`,
+  'prefix-power': (d) => `The power takes the prefix with it: this is (${d.base}) to the power.`,
+  'prefix-shadowed': (d) => `${d.name} is a kept name, so ${d.text} is ${d.digits} times ${d.name}.`,
+  'parallel-quotient': (d) => `The quotient ${d.text} is formed first and then put in parallel.`,
+  'angle-sign': (d) => `${d.text} is a comparison. For magnitude and angle write ∠.`,
+  'angle-plus-number': () => 'The bare number beside an angle is read in the unit of the conventions.',
+  'exponent-radians': (d) => `The exponent of e is in radians: this is ${d.value} rad. For degrees write ${d.value}°.`,
+  'multiple-of-pi-in-degrees': () =>
+    'This argument is a multiple of π but is read in degrees. Write rad behind it if radians are meant.',
+  'round-degrees-in-radians': (d) => `${d.value} is read as radians. Write ${d.value}° if degrees are meant.`,
+  'degrees-twice': () => 'An angle is already free of its unit: the factor 180/π is not needed.',
+  'equals-rounded': () =>
+    'These values are rounded, so == can fail by the last digit. A check with ~~ says how far they agree.',
+  redefined: (d) => `${d.name} is also defined in line ${d.line}; from here on this line counts.`,
+  'infinite-result': () => 'A division by zero gives ∞.',
+  'undefined-result': () => 'There is no value here: a division 0/0, or ∞ − ∞, has no result.',
+}
+
+function needs(word: string | number | undefined): string {
+  return word === 'angle' ? 'an angle or a number' : kind(word)
+}
+
+function given(d: Data): string {
+  const complexForReal = d.kind === 'number' && (d.needs === 'real' || d.needs === 'quantity')
+  if (complexForReal) return 'a complex number'
+  return d.kind === 'number' && d.needs === 'whole' ? 'a number with a fraction' : kind(d.kind)
+}
+
+function orList(names: string): string {
+  const parts = names.split(', ')
+  const last = parts.pop() ?? ''
+  return parts.length === 0 ? last : `${parts.join(', ')} or ${last}`
+}
+
+/** The sentence for a problem. */
+export function sentence(p: Pick<Problem, 'code' | 'data'>): string {
+  if (p.code === 'inside-function') {
+    return `In ${p.data.name}: ${sentence({ code: String(p.data.code), data: p.data })}`
+  }
+  return SENTENCES[p.code]?.(p.data) ?? `This line cannot be read (${p.code}).`
+}
+
+/** Codes that have a sentence, for tests and the handbook. */
+export const CODES: readonly string[] = Object.keys(SENTENCES)
+
+/** Problems of an entry that simply is not finished: quiet while typing. */
+const WAITING: ReadonlySet<string> = new Set([
+  'unfinished',
+  'unclosed',
+  'text-not-closed',
+  'nothing-defined',
+  'function-needs-bracket',
+])
+
+export function isUnfinished(code: string): boolean {
+  return WAITING.has(code)
+}

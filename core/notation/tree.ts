@@ -1,0 +1,190 @@
+import type { Value } from '../values/value'
+
+/**
+ * The tree of a line. The parser makes the *raw* nodes, which do not depend on
+ * what is kept; binding replaces `quantity`, `name`, `call` and `chain` by the
+ * *bound* nodes below them. Both keep the span they were read from.
+ */
+export interface Span {
+  readonly from: number
+  readonly to: number
+}
+
+interface At extends Span {
+  readonly type: string
+}
+
+// Nodes that both trees use.
+
+/** Brackets that the student wrote. */
+export interface Group extends At {
+  readonly type: 'group'
+  readonly inner: Node
+}
+export interface TextNode extends At {
+  readonly type: 'text'
+  readonly text: string
+}
+/** `36°52'12"`: the three parts as decimal text. */
+export interface DmsNode extends At {
+  readonly type: 'dms'
+  readonly degrees: string
+  readonly minutes: string
+  readonly seconds: string
+}
+export interface Postfix extends At {
+  readonly type: 'postfix'
+  readonly sign: '!' | 'deg' | 'rad'
+  readonly operand: Node
+}
+export interface Power extends At {
+  readonly type: 'power'
+  readonly base: Node
+  readonly exponent: Node
+}
+/** `^T`, `^H`, `^*`. */
+export interface Mark extends At {
+  readonly type: 'mark'
+  readonly sign: 'T' | 'H' | '*'
+  readonly operand: Node
+}
+export interface Polar extends At {
+  readonly type: 'polar'
+  readonly magnitude: Node
+  readonly angle: Node
+}
+export interface Sign extends At {
+  readonly type: 'sign'
+  readonly sign: '+' | '-'
+  readonly operand: Node
+}
+export interface Parallel extends At {
+  readonly type: 'parallel'
+  readonly left: Node
+  readonly right: Node
+}
+export interface Sum extends At {
+  readonly type: 'sum'
+  readonly sign: '+' | '-'
+  readonly left: Node
+  readonly right: Node
+}
+export interface Compare extends At {
+  readonly type: 'compare'
+  readonly first: Node
+  readonly rest: readonly { readonly sign: Comparison; readonly node: Node }[]
+}
+export type Comparison = '==' | '!=' | '<' | '<=' | '>' | '>='
+export interface Logic extends At {
+  readonly type: 'logic'
+  readonly sign: 'and' | 'or' | 'not'
+  readonly operands: readonly Node[]
+}
+export interface Bars extends At {
+  readonly type: 'bars'
+  readonly double: boolean
+  readonly inner: Node
+}
+export interface Root extends At {
+  readonly type: 'root'
+  readonly operand: Node
+}
+/** Stands where an operand is missing; the line has an error. */
+export interface Hole extends At {
+  readonly type: 'hole'
+}
+
+// Raw nodes.
+
+export interface NumberNode extends At {
+  readonly type: 'number'
+  readonly text: string
+}
+/** Digits with letters directly behind them: `4j`, `33n`, `2pi`, `4k7`. */
+export interface Quantity extends At {
+  readonly type: 'quantity'
+  readonly digits: string
+  readonly run: string
+  readonly runFrom: number
+}
+export interface NameNode extends At {
+  readonly type: 'name'
+  readonly name: string
+}
+/** `f(x, y)`, `2f(x)`, `sin^2(x)`. */
+export interface Call extends At {
+  readonly type: 'call'
+  readonly callee: NameNode | Quantity
+  readonly raised: Node | null
+  readonly args: readonly Node[]
+  readonly bracket: Span
+}
+export type ChainSign = '*' | '/' | 'mod' | 'implicit'
+/** Factors from the left: `a*b/c`, kept flat until binding has split `2x`. */
+export interface Chain extends At {
+  readonly type: 'chain'
+  readonly first: Node
+  readonly rest: readonly { readonly sign: ChainSign; readonly node: Node; readonly at: Span }[]
+}
+
+// Bound nodes.
+
+/** A number as written, with its value. */
+export interface Literal extends At {
+  readonly type: 'literal'
+  readonly value: Value
+  /** How it was written, for the reading and for rewriting it in its own form. */
+  readonly written: { readonly digits: string; readonly prefix: string; readonly letter: 'none' | 'after' | 'before' }
+}
+/** A constant of the notation: π, e, ∞, ε or the imaginary unit. */
+export interface Constant extends At {
+  readonly type: 'constant'
+  readonly name: 'pi' | 'e' | 'inf' | 'eps' | 'unit'
+  readonly value: Value
+}
+/** A kept name, a parameter, or a name that nothing defines (the line then has an error). */
+export interface Variable extends At {
+  readonly type: 'variable'
+  readonly name: string
+}
+export interface Product extends At {
+  readonly type: 'product'
+  readonly sign: ChainSign
+  readonly left: Node
+  readonly right: Node
+}
+/** A call of a function of the registry (`fn`) or of one that a line defines. */
+export interface Apply extends At {
+  readonly type: 'apply'
+  readonly name: string
+  readonly builtIn: boolean
+  readonly raised: Node | null
+  readonly args: readonly Node[]
+}
+
+export type Node =
+  | Group | TextNode | DmsNode | Postfix | Power | Mark | Polar | Sign | Parallel | Sum | Compare | Logic | Bars | Root | Hole
+  | NumberNode | Quantity | NameNode | Call | Chain
+  | Literal | Constant | Variable | Product | Apply // prettier-ignore
+
+/** A whole line. */
+export type Statement =
+  | { readonly type: 'empty' }
+  | { readonly type: 'expression'; readonly body: Node }
+  | { readonly type: 'define'; readonly name: NameNode; readonly body: Node }
+  | {
+      readonly type: 'function'
+      readonly name: NameNode
+      readonly parameters: readonly NameNode[]
+      readonly body: Node
+    }
+  | {
+      readonly type: 'check'
+      readonly left: Node
+      readonly right: Node
+      readonly within: { readonly amount: Node; readonly percent: boolean } | null
+    }
+
+export function textOf(source: string, span: Span): string {
+  return source.slice(span.from, span.to)
+}

@@ -1,0 +1,91 @@
+import * as Q from './rational'
+import type { Rational } from './rational'
+
+/** Exact complex numbers with rational parts (Gaussian rationals). */
+export interface Gaussian {
+  readonly re: Rational
+  readonly im: Rational
+}
+
+export const ZERO: Gaussian = { re: Q.ZERO, im: Q.ZERO }
+export const ONE: Gaussian = { re: Q.ONE, im: Q.ZERO }
+export const UNIT: Gaussian = { re: Q.ZERO, im: Q.ONE }
+
+export function fromRational(re: Rational): Gaussian {
+  return { re, im: Q.ZERO }
+}
+
+/** Joins two parts that may have outgrown the bit budget; `null` when either has. */
+function join(re: Rational | null, im: Rational | null): Gaussian | null {
+  return re === null || im === null ? null : { re, im }
+}
+
+export function isReal(a: Gaussian): boolean {
+  return Q.isZero(a.im)
+}
+
+export function isZero(a: Gaussian): boolean {
+  return Q.isZero(a.re) && Q.isZero(a.im)
+}
+
+export function equals(a: Gaussian, b: Gaussian): boolean {
+  return Q.equals(a.re, b.re) && Q.equals(a.im, b.im)
+}
+
+export function negate(a: Gaussian): Gaussian {
+  return { re: Q.negate(a.re), im: Q.negate(a.im) }
+}
+
+export function conjugate(a: Gaussian): Gaussian {
+  return { re: a.re, im: Q.negate(a.im) }
+}
+
+export function add(a: Gaussian, b: Gaussian): Gaussian | null {
+  return join(Q.add(a.re, b.re), Q.add(a.im, b.im))
+}
+
+export function subtract(a: Gaussian, b: Gaussian): Gaussian | null {
+  return join(Q.subtract(a.re, b.re), Q.subtract(a.im, b.im))
+}
+
+function products(a: Rational, b: Rational, c: Rational, d: Rational): Rational | null {
+  const left = Q.multiply(a, b)
+  const right = Q.multiply(c, d)
+  return left && right && Q.add(left, right)
+}
+
+export function multiply(a: Gaussian, b: Gaussian): Gaussian | null {
+  if (isReal(a) && isReal(b)) return join(Q.multiply(a.re, b.re), Q.ZERO)
+  return join(products(a.re, b.re, Q.negate(a.im), b.im), products(a.re, b.im, a.im, b.re))
+}
+
+/** |a|², a rational. */
+export function squaredMagnitude(a: Gaussian): Rational | null {
+  return products(a.re, a.re, a.im, a.im)
+}
+
+/** a/b; `null` where b is 0. */
+export function divide(a: Gaussian, b: Gaussian): Gaussian | null {
+  if (isReal(b)) return join(Q.divide(a.re, b.re), Q.divide(a.im, b.re))
+  const size = squaredMagnitude(b)
+  const top = multiply(a, conjugate(b))
+  return size && top && join(Q.divide(top.re, size), Q.divide(top.im, size))
+}
+
+/** a to an integer power; `null` for 0 to a negative power or beyond the bit budget. */
+export function power(a: Gaussian, exponent: number): Gaussian | null {
+  if (isReal(a)) return join(Q.power(a.re, exponent), Q.ZERO)
+  if (!Number.isInteger(exponent) || Math.abs(exponent) > Q.MAX_BITS) return null
+  if (exponent < 0) {
+    const inverse = divide(ONE, a)
+    return inverse && power(inverse, -exponent)
+  }
+  let result: Gaussian | null = ONE
+  let base: Gaussian | null = a
+  for (let e = exponent; e > 0; e >>= 1) {
+    if (base === null || result === null) return null
+    if (e & 1) result = multiply(result, base)
+    if (e > 1) base = multiply(base, base)
+  }
+  return result
+}

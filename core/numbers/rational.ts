@@ -1,0 +1,277 @@
+/**
+ * Exact rational numbers n/d in lowest terms, d > 0.
+ *
+ * Both parts are plain numbers while they are safe integers and bigints beyond
+ * that, so that everyday arithmetic never allocates a bigint.
+ */
+export interface Rational {
+  readonly n: number | bigint
+  readonly d: number | bigint
+}
+
+/** Largest size of a numerator or denominator, in bits, before exactness is given up. */
+export const MAX_BITS = 4096
+const LIMIT = 1n << BigInt(MAX_BITS)
+const SAFE = Number.MAX_SAFE_INTEGER
+const SAFE_BIG = BigInt(SAFE)
+
+export const ZERO: Rational = { n: 0, d: 1 }
+export const ONE: Rational = { n: 1, d: 1 }
+
+function gcdSmall(a: number, b: number): number {
+  while (b !== 0) {
+    const r = a % b
+    a = b
+    b = r
+  }
+  return a
+}
+
+function gcdBig(a: bigint, b: bigint): bigint {
+  while (b !== 0n) {
+    const r = a % b
+    a = b
+    b = r
+  }
+  return a
+}
+
+function demote(value: bigint): number | bigint {
+  return value <= SAFE_BIG && value >= -SAFE_BIG ? Number(value) : value
+}
+
+/** n/d in lowest terms from bigints; `null` where d is 0 or a part outgrows {@link MAX_BITS}. */
+export function fromBig(n: bigint, d: bigint): Rational | null {
+  if (d === 0n) return null
+  if (d < 0n) {
+    n = -n
+    d = -d
+  }
+  const g = gcdBig(n < 0n ? -n : n, d)
+  if (g > 1n) {
+    n /= g
+    d /= g
+  }
+  if (n >= LIMIT || n <= -LIMIT || d >= LIMIT) return null
+  const small = n <= SAFE_BIG && n >= -SAFE_BIG && d <= SAFE_BIG
+  return small ? { n: Number(n), d: Number(d) } : { n: demote(n), d: demote(d) }
+}
+
+/** n/d in lowest terms from safe integers; `null` where d is 0. */
+function fromSmall(n: number, d: number): Rational | null {
+  if (d === 0) return null
+  if (d < 0) {
+    n = -n
+    d = -d
+  }
+  if (n === 0) return ZERO
+  if (d === 1) return { n, d }
+  const g = gcdSmall(n < 0 ? -n : n, d)
+  return g === 1 ? { n, d } : { n: n / g, d: d / g }
+}
+
+/** The rational n/d of two integers; `null` where d is 0 or either is not an integer. */
+export function rational(n: number, d = 1): Rational | null {
+  if (!Number.isInteger(n) || !Number.isInteger(d)) return null
+  if (Math.abs(n) <= SAFE && Math.abs(d) <= SAFE) return fromSmall(n, d)
+  return fromBig(BigInt(n), BigInt(d))
+}
+
+function areSmall(a: Rational, b: Rational): boolean {
+  return typeof a.n === 'number' && typeof a.d === 'number' && typeof b.n === 'number' && typeof b.d === 'number'
+}
+
+export function add(a: Rational, b: Rational): Rational | null {
+  if (areSmall(a, b)) {
+    const an = a.n as number
+    const ad = a.d as number
+    const bn = b.n as number
+    const bd = b.d as number
+    if (ad === 1 && bd === 1) {
+      const sum = an + bn
+      if (sum <= SAFE && sum >= -SAFE) return { n: sum, d: 1 }
+    }
+    const left = an * bd
+    const right = bn * ad
+    const d = ad * bd
+    const n = left + right
+    if (Math.abs(left) <= SAFE && Math.abs(right) <= SAFE && Math.abs(n) <= SAFE && d <= SAFE) return fromSmall(n, d)
+  }
+  const ad = BigInt(a.d)
+  const bd = BigInt(b.d)
+  return fromBig(BigInt(a.n) * bd + BigInt(b.n) * ad, ad * bd)
+}
+
+export function negate(a: Rational): Rational {
+  return a.n === 0 ? a : { n: -a.n, d: a.d }
+}
+
+export function subtract(a: Rational, b: Rational): Rational | null {
+  return add(a, negate(b))
+}
+
+export function multiply(a: Rational, b: Rational): Rational | null {
+  if (areSmall(a, b)) {
+    const n = (a.n as number) * (b.n as number)
+    const d = (a.d as number) * (b.d as number)
+    if (Math.abs(n) <= SAFE && d <= SAFE) return fromSmall(n, d)
+  }
+  return fromBig(BigInt(a.n) * BigInt(b.n), BigInt(a.d) * BigInt(b.d))
+}
+
+/** a/b; `null` where b is 0. */
+export function divide(a: Rational, b: Rational): Rational | null {
+  if (areSmall(a, b)) {
+    const n = (a.n as number) * (b.d as number)
+    const d = (a.d as number) * (b.n as number)
+    if (Math.abs(n) <= SAFE && Math.abs(d) <= SAFE) return fromSmall(n, d)
+  }
+  return fromBig(BigInt(a.n) * BigInt(b.d), BigInt(a.d) * BigInt(b.n))
+}
+
+export function sign(a: Rational): -1 | 0 | 1 {
+  return a.n > 0 ? 1 : a.n < 0 ? -1 : 0
+}
+
+export function isZero(a: Rational): boolean {
+  return a.n === 0
+}
+
+export function isInteger(a: Rational): boolean {
+  return a.d === 1
+}
+
+export function compare(a: Rational, b: Rational): -1 | 0 | 1 {
+  if (areSmall(a, b)) {
+    const left = (a.n as number) * (b.d as number)
+    const right = (b.n as number) * (a.d as number)
+    if (Math.abs(left) <= SAFE && Math.abs(right) <= SAFE) return left < right ? -1 : left > right ? 1 : 0
+  }
+  const left = BigInt(a.n) * BigInt(b.d)
+  const right = BigInt(b.n) * BigInt(a.d)
+  return left < right ? -1 : left > right ? 1 : 0
+}
+
+export function equals(a: Rational, b: Rational): boolean {
+  return a.n === b.n && a.d === b.d
+}
+
+function bitLength(value: number | bigint): number {
+  if (typeof value === 'number') return value === 0 ? 0 : Math.floor(Math.log2(Math.abs(value))) + 1
+  return (value < 0n ? -value : value).toString(2).length
+}
+
+/** a to an integer power by repeated squaring; `null` for 0 to a negative power or beyond {@link MAX_BITS}. */
+export function power(a: Rational, exponent: number): Rational | null {
+  if (!Number.isInteger(exponent)) return null
+  if (exponent < 0) {
+    const inverse = divide(ONE, a)
+    return inverse && power(inverse, -exponent)
+  }
+  const size = Math.max(bitLength(a.n), bitLength(a.d))
+  if (size > 1 && (size - 1) * exponent > MAX_BITS) return null
+  let result: Rational = ONE
+  let base: Rational | null = a
+  for (let e = exponent; e > 0; e = Math.floor(e / 2)) {
+    if (base === null) return null
+    if (e % 2 === 1) {
+      const next: Rational | null = multiply(result, base)
+      if (next === null) return null
+      result = next
+    }
+    if (e > 1) base = multiply(base, base)
+  }
+  return result
+}
+
+/** The largest integer not above a. */
+export function floor(a: Rational): Rational {
+  if (a.d === 1) return a
+  if (typeof a.n === 'number' && typeof a.d === 'number') return { n: Math.floor(a.n / a.d), d: 1 }
+  const n = BigInt(a.n)
+  const d = BigInt(a.d)
+  let q = n / d
+  if (n < 0n && q * d !== n) q -= 1n
+  return { n: demote(q), d: 1 }
+}
+
+/** a − n·⌊a/n⌋, in [0, n) for n > 0. */
+export function modulo(a: Rational, n: Rational): Rational | null {
+  const q = divide(a, n)
+  if (q === null) return null
+  const whole = multiply(floor(q), n)
+  return whole && subtract(a, whole)
+}
+
+/** The nearest double (correctly rounded also where both parts are beyond doubles). */
+export function toNumber(a: Rational): number {
+  if (typeof a.n === 'number' && typeof a.d === 'number') return a.n / a.d
+  let n = BigInt(a.n)
+  const d = BigInt(a.d)
+  const negative = n < 0n
+  if (negative) n = -n
+  // Scale so that the integer quotient has at least 64 bits, then let the
+  // conversion of the quotient (with a sticky bit) do the only rounding.
+  const shift = 64 - (bitLength(n) - bitLength(d))
+  let q: bigint
+  let rest: bigint
+  if (shift > 0) {
+    q = (n << BigInt(shift)) / d
+    rest = (n << BigInt(shift)) % d
+  } else {
+    q = n / (d << BigInt(-shift))
+    rest = n % (d << BigInt(-shift))
+  }
+  if (rest !== 0n) q |= 1n
+  const magnitude = scaleByPowerOfTwo(Number(q), -shift)
+  return negative ? -magnitude : magnitude
+}
+
+function scaleByPowerOfTwo(value: number, exponent: number): number {
+  while (exponent > 1000) {
+    value *= 2 ** 1000
+    exponent -= 1000
+  }
+  while (exponent < -1000) {
+    value *= 2 ** -1000
+    exponent += 1000
+  }
+  return value * 2 ** exponent
+}
+
+/**
+ * The exact value of a decimal numeral such as `12`, `.5`, `1.2e-3`;
+ * `null` where it is malformed or would outgrow {@link MAX_BITS}.
+ */
+export function fromDecimal(text: string): Rational | null {
+  if (text.length <= 15 && /^\d+$/.test(text)) return { n: Number(text), d: 1 }
+  const match = /^([+-]?)(\d*)\.?(\d*)(?:[eE]([+-]?\d+))?$/.exec(text)
+  if (match === null) return null
+  const [, signText = '', whole = '', part = '', exponentText = '0'] = match
+  const digits = whole + part
+  if (digits === '' || digits.length > 1200) return null
+  const exponent = Number(exponentText) - part.length
+  if (Math.abs(exponent) > 1200) return null
+  let n = BigInt(digits)
+  if (signText === '-') n = -n
+  return exponent >= 0 ? fromBig(n * 10n ** BigInt(exponent), 1n) : fromBig(n, 10n ** BigInt(-exponent))
+}
+
+/** `7`, `-1/3`: numerator and denominator as text. */
+export function toText(a: Rational): string {
+  return a.d === 1 ? String(a.n) : `${a.n}/${a.d}`
+}
+
+/** True where a is written by a finite decimal of at most `places` places. */
+export function isShortDecimal(a: Rational, places: number): boolean {
+  let d = BigInt(a.d)
+  let used = 0
+  for (const prime of [10n, 2n, 5n]) {
+    while (d % prime === 0n) {
+      d /= prime
+      used += 1
+      if (used > places) return false
+    }
+  }
+  return d === 1n
+}

@@ -1,0 +1,42 @@
+import * as G from '../numbers/gaussian'
+import * as Q from '../numbers/rational'
+import type { AngleUnit } from '../evaluate/context'
+import { angleOf, angleOfTurns, multipleOfPi, real } from './make'
+import type { AngleValue, NumberValue } from './value'
+
+const DEGREE: Q.Rational = { n: 1, d: 360 }
+const HALF: Q.Rational = { n: 1, d: 2 }
+const TWO: Q.Rational = { n: 2, d: 1 }
+
+/** x degrees as an angle. */
+export function degrees(x: NumberValue): AngleValue {
+  const turns = x.exact && G.isReal(x.exact) ? Q.multiply(x.exact.re, DEGREE) : null
+  return turns ? angleOfTurns(turns) : angleOf((x.re / 180) * Math.PI)
+}
+
+/** x radians as an angle, exact where x is a known multiple of π. */
+export function radians(x: NumberValue): AngleValue {
+  if (x.pi && G.isReal(x.pi)) {
+    const turns = Q.multiply(x.pi.re, HALF)
+    if (turns) return angleOfTurns(turns)
+  }
+  if (x.re === 0) return angleOfTurns(Q.ZERO)
+  return angleOf(x.re)
+}
+
+/** A bare real number as an angle in the unit of the conventions. */
+export function inUnit(x: NumberValue, unit: AngleUnit): AngleValue {
+  return unit === 'deg' ? degrees(x) : radians(x)
+}
+
+/** An angle as the number of its radians. */
+export function asRadians(a: AngleValue): NumberValue {
+  const multiple = a.turns && Q.multiply(a.turns, TWO)
+  return multiple ? multipleOfPi({ re: multiple, im: Q.ZERO }) : real(a.radians)
+}
+
+/** An angle as a number of degrees. */
+export function asDegrees(a: AngleValue): number {
+  const exact = a.turns && Q.multiply(a.turns, { n: 360, d: 1 })
+  return exact ? Q.toNumber(exact) : (a.radians / Math.PI) * 180
+}

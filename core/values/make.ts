@@ -1,0 +1,109 @@
+import type { Complex } from '../numbers/complex'
+import * as G from '../numbers/gaussian'
+import type { Gaussian } from '../numbers/gaussian'
+import * as Q from '../numbers/rational'
+import type { Rational } from '../numbers/rational'
+import { normalTurns } from '../numbers/turns'
+import type { AngleValue, NumberValue, TextValue, TruthValue } from './value'
+
+/** A rounded real number. */
+export function real(re: number): NumberValue {
+  return { kind: 'number', re: re + 0, im: 0, exact: null, pi: null, complex: false }
+}
+
+/** A rounded number of the complex sort. */
+export function complexNumber(z: Complex): NumberValue {
+  return { kind: 'number', re: z.re + 0, im: z.im + 0, exact: null, pi: null, complex: true }
+}
+
+/** An exact number; of the complex sort where it has an imaginary part or `complex` says so. */
+export function exactNumber(exact: Gaussian, complex = !G.isReal(exact)): NumberValue {
+  return {
+    kind: 'number',
+    re: Q.toNumber(exact.re),
+    im: Q.toNumber(exact.im),
+    exact,
+    pi: null,
+    complex: complex || !G.isReal(exact),
+  }
+}
+
+export function exactReal(q: Rational): NumberValue {
+  return exactNumber({ re: q, im: Q.ZERO })
+}
+
+export function integer(n: number): NumberValue {
+  const q = Q.rational(n)
+  return q ? exactReal(q) : real(n)
+}
+
+/** A number known to be `multiple`·π. */
+export function multipleOfPi(multiple: Gaussian, complex = !G.isReal(multiple)): NumberValue {
+  if (G.isZero(multiple)) return exactNumber(G.ZERO, complex)
+  return {
+    kind: 'number',
+    re: timesPi(multiple.re),
+    im: timesPi(multiple.im),
+    exact: null,
+    pi: multiple,
+    complex: complex || !G.isReal(multiple),
+  }
+}
+
+/** q·π, rounded as few times as can be. */
+function timesPi(q: Rational): number {
+  return typeof q.n === 'number' && typeof q.d === 'number' ? (q.n * Math.PI) / q.d : Q.toNumber(q) * Math.PI
+}
+
+/** An angle of so many radians, in no known fraction of a turn. */
+export function angleOf(radians: number): AngleValue {
+  return { kind: 'angle', radians: radians + 0, turns: null }
+}
+
+/** An angle of an exact fraction of a turn. */
+export function angleOfTurns(turns: Rational): AngleValue {
+  return { kind: 'angle', radians: timesPi(Q.multiply(turns, { n: 2, d: 1 }) ?? turns), turns }
+}
+
+/** The argument of a complex value: in (−π, π], exact on the axes and the diagonals. */
+export function argumentOf(z: NumberValue): AngleValue {
+  const turns = z.exact ? exactArgument(z.exact) : axisArgument(z)
+  return turns ? angleOfTurns(turns) : angleOf(Math.atan2(z.im, z.re))
+}
+
+function axisArgument(z: Complex): Rational | null {
+  if (z.im === 0) return z.re < 0 ? { n: 1, d: 2 } : z.re >= 0 ? Q.ZERO : null
+  if (z.re === 0) return z.im > 0 ? { n: 1, d: 4 } : z.im < 0 ? { n: -1, d: 4 } : null
+  return null
+}
+
+function exactArgument(z: Gaussian): Rational | null {
+  const re = Q.sign(z.re)
+  const im = Q.sign(z.im)
+  if (im === 0) return re < 0 ? { n: 1, d: 2 } : Q.ZERO
+  if (re === 0) return { n: im, d: 4 }
+  const size = re > 0 ? z.re : Q.negate(z.re)
+  const height = im > 0 ? z.im : Q.negate(z.im)
+  if (!Q.equals(size, height)) return null
+  return { n: im * (re > 0 ? 1 : 3), d: 8 }
+}
+
+/** An angle reduced to (−180°, 180°]. */
+export function normalAngle(a: AngleValue): AngleValue {
+  if (a.turns) return angleOfTurns(normalTurns(a.turns))
+  if (a.radians > -Math.PI && a.radians <= Math.PI) return a
+  return angleOf(Math.atan2(Math.sin(a.radians), Math.cos(a.radians)))
+}
+
+export function text(value: string): TextValue {
+  return { kind: 'text', text: value }
+}
+
+export function truth(value: boolean): TruthValue {
+  return { kind: 'truth', truth: value }
+}
+
+/** True for a real number (of either sort) that is not NaN. */
+export function isReal(z: NumberValue): boolean {
+  return z.im === 0
+}

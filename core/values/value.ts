@@ -1,0 +1,94 @@
+import type { Context } from '../evaluate/context'
+import type { Complex } from '../numbers/complex'
+import type { Gaussian } from '../numbers/gaussian'
+import type { Rational } from '../numbers/rational'
+
+/**
+ * What a line can be worth. Every kind is a member of {@link Value}; what a kind
+ * can do (text, LaTeX, JSON) is declared once in `kinds.ts`, and what an
+ * operator does with it in `evaluate/operators.ts`.
+ */
+
+/** A real or complex number. */
+export interface NumberValue extends Complex {
+  readonly kind: 'number'
+  /** The exact parts, where nothing has been rounded. */
+  readonly exact: Gaussian | null
+  /** Set where the value is known to equal this exact number times π. */
+  readonly pi: Gaussian | null
+  /**
+   * True where the value is of the complex sort (a phasor, an impedance) and is
+   * shown in both forms even when its imaginary part happens to be zero.
+   */
+  readonly complex: boolean
+}
+
+/** An angle: in radians, and exactly in turns where it is known so. */
+export interface AngleValue {
+  readonly kind: 'angle'
+  readonly radians: number
+  readonly turns: Rational | null
+}
+
+export interface TextValue {
+  readonly kind: 'text'
+  readonly text: string
+}
+
+export interface TruthValue {
+  readonly kind: 'truth'
+  readonly truth: boolean
+}
+
+/** The outcome of a check line. */
+export interface CheckValue {
+  readonly kind: 'check'
+  readonly pass: boolean
+  /** To how many significant figures the sides agree. */
+  readonly figures: number
+  readonly left: Value
+  readonly right: Value
+}
+
+/** A function that a line defines; its body lives with the line. */
+export interface FunctionValue {
+  readonly kind: 'function'
+  readonly name: string
+  readonly parameters: readonly string[]
+  /** Evaluates the body on behalf of a line, whose budget it spends. */
+  readonly call: (args: readonly Value[], caller: Context) => Value | Failure
+}
+
+export type Value = NumberValue | AngleValue | TextValue | TruthValue | CheckValue | FunctionValue
+export type Kind = Value['kind']
+
+/**
+ * A failed evaluation: an error as a value. The span is filled in by the
+ * evaluator, which knows the term at fault; `data` feeds the sentence.
+ */
+export interface Failure {
+  readonly kind: 'failure'
+  readonly code: string
+  readonly data: Readonly<Record<string, string | number>>
+  readonly from?: number
+  readonly to?: number
+  readonly fixes?: readonly Fix[]
+}
+
+/** A ready correction: the whole line as it would then read. */
+export interface Fix {
+  readonly label: string
+  readonly replacement: string
+}
+
+export function failure(
+  code: string,
+  data: Readonly<Record<string, string | number>> = {},
+  fixes?: readonly Fix[],
+): Failure {
+  return fixes ? { kind: 'failure', code, data, fixes } : { kind: 'failure', code, data }
+}
+
+export function isFailure(value: Value | Failure): value is Failure {
+  return value.kind === 'failure'
+}

@@ -1,0 +1,51 @@
+import { z } from 'zod'
+import { conventionsSchema } from './conventions'
+
+/** Limits of a folio, the same on both sides of the wire. */
+export const LINE_LENGTH_MAX = 10_000
+export const LINES_MAX = 5_000
+export const TITLE_LENGTH_MAX = 200
+
+export const idSchema = z.string().regex(/^[A-Za-z0-9_-]{8,40}$/, 'an identifier of 8 to 40 letters and digits')
+
+export const titleSchema = z.string().trim().min(1, 'a title').max(TITLE_LENGTH_MAX)
+
+export const lineSchema = z.strictObject({
+  id: idSchema,
+  source: z.string().max(LINE_LENGTH_MAX),
+})
+export type Line = z.infer<typeof lineSchema>
+
+/** An open folio: everything that is saved of it. */
+export const folioSchema = z.strictObject({
+  id: idSchema,
+  title: titleSchema,
+  revision: z.int().min(0),
+  conventions: conventionsSchema,
+  lines: z.array(lineSchema).max(LINES_MAX),
+  createdAt: z.string(),
+  changedAt: z.string(),
+  binnedAt: z.string().nullable(),
+})
+export type Folio = z.infer<typeof folioSchema>
+
+/** A folio as a card of the shelf. */
+export const folioCardSchema = z.strictObject({
+  id: idSchema,
+  title: titleSchema,
+  lineCount: z.int().min(0),
+  changedAt: z.string(),
+  binnedAt: z.string().nullable(),
+  conventions: conventionsSchema,
+  /** The first lines, from which the card draws its thumbnail. */
+  preview: z.array(z.string()),
+})
+export type FolioCard = z.infer<typeof folioCardSchema>
+
+/** A folio as a file of its own. */
+export const folioFileSchema = z.object({
+  title: titleSchema,
+  conventions: conventionsSchema.partial().default({}),
+  lines: z.array(z.object({ source: z.string().max(LINE_LENGTH_MAX) })).max(LINES_MAX),
+})
+export type FolioFile = z.infer<typeof folioFileSchema>
