@@ -1,7 +1,7 @@
 /** Unit tests of the core, the shared schemas and the server's data layer. */
 export default {
   testEnvironment: 'node',
-  roots: ['<rootDir>/core', '<rootDir>/shared', '<rootDir>/server', '<rootDir>/cli'],
+  roots: ['<rootDir>/core', '<rootDir>/shared', '<rootDir>/server', '<rootDir>/cli', '<rootDir>/app/theme'],
   testMatch: ['**/*.test.ts'],
   transform: {
     '^.+\\.ts$': [

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+/** Signs that a plain keyboard lacks; each key shows the sign and how it is typed. */
+interface StripKey {
+  readonly sign: string
+  readonly typed: string
+  readonly name: string
+  readonly insert: string
+}
+const KEYS: readonly StripKey[] = [
+  { sign: '∠', typed: '/_', name: 'Angle of a polar form', insert: '∠' },
+  { sign: '°', typed: 'deg', name: 'Degrees', insert: '°' },
+  { sign: 'π', typed: 'pi', name: 'Pi', insert: 'pi' },
+  { sign: '√', typed: 'sqrt', name: 'Square root', insert: 'sqrt(|)' },
+  { sign: 'xⁿ', typed: '^', name: 'Power', insert: '^' },
+  { sign: '|z|', typed: 'abs', name: 'Magnitude', insert: 'abs(|)' },
+  { sign: 'z*', typed: '^*', name: 'Conjugate', insert: '^*' },
+  { sign: '∥', typed: '||', name: 'Parallel combination', insert: ' || ' },
+  { sign: '≈', typed: '~~', name: 'Check against a value', insert: ' ~~ ' },
+]
+const emit = defineEmits<{ insert: [text: string] }>()
+</script>
+
+<template>
+  <div class="strip" role="toolbar" aria-label="Signs">
+    <button
+      v-for="k in KEYS"
+      :key="k.sign"
+      type="button"
+      tabindex="-1"
+      :aria-label="`${k.name}, typed ${k.typed}`"
+      :title="k.name"
+      @mousedown.prevent
+      @click="emit('insert', k.insert)"
+    >
+      <span class="sign">{{ k.sign }}</span>
+      <span class="typed">{{ k.typed }}</span>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.strip {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+button {
+  display: inline-flex;
+  align-items: baseline;
+  gap: 5px;
+  padding: 2px 8px;
+  min-height: 28px;
+  border: 1px solid var(--rule);
+  border-radius: var(--corner);
+  background: var(--leaf);
+}
+button:hover {
+  border-color: var(--edge);
+}
+.sign {
+  font-family: var(--serif);
+  font-size: 15px;
+}
+.typed {
+  font-family: var(--mono);
+  font-size: 12px;
+  color: var(--quiet);
+}
+</style>

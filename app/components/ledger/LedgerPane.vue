@@ -1,0 +1,220 @@
+<script setup lang="ts">
+import { mdiPlus } from '@mdi/js'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { VueDraggable } from 'vue-draggable-plus'
+import type { Line } from '#shared/folio'
+import { useFolioStore } from '~/stores/folio'
+import { useResultsStore } from '~/stores/results'
+
+/** The ruled table of the folio's lines. */
+const folio = useFolioStore()
+const results = useResultsStore()
+const pane = ref<HTMLElement | null>(null)
+const width = ref(800)
+
+/** Widths of the twin columns in characters, from the longest readout. */
+const columns = computed(() => {
+  let rectangular = 11
+  let polar = 11
+  for (const view of results.views.values()) {
+    if (view.readout.shape !== 'twin') continue
+    rectangular = Math.max(rectangular, view.readout.rectangular.length)
+    polar = Math.max(polar, view.readout.polar.length)
+  }
+  return { rectangular, polar }
+})
+
+/** Width of a character of the values, and what else a row holds, in pixels. */
+const CHARACTER = 8.45
+const PADDING = 25
+const REST = 4 + 44 + 36 + 40
+const LEAST_READING = 190
+
+/** Where the twin does not fit beside the readings, polar goes beneath rectangular. */
+const stacked = computed(() => {
+  const { rectangular, polar } = columns.value
+  const twin = (rectangular + polar) * CHARACTER + 2 * PADDING
+  return width.value - REST - twin < LEAST_READING
+})
+const sizes = computed(() => {
+  const { rectangular, polar } = columns.value
+  const pixels = (characters: number): string => `${Math.ceil(characters * CHARACTER + PADDING)}px`
+  if (!stacked.value) return { '--rectangular-width': pixels(rectangular), '--polar-width': pixels(polar) }
+  return { '--rectangular-width': pixels(Math.max(rectangular, polar)), '--polar-width': '0px' }
+})
+
+let observer: ResizeObserver | null = null
+onMounted(() => {
+  if (!pane.value) return
+  observer = new ResizeObserver(([entry]) => {
+    if (entry) width.value = entry.contentRect.width
+  })
+  observer.observe(pane.value)
+})
+onBeforeUnmount(() => observer?.disconnect())
+
+const list = computed<Line[]>(() => [...folio.lines])
+
+function dropped(event: { readonly oldIndex?: number; readonly newIndex?: number }): void {
+  const line = event.oldIndex === undefined ? undefined : folio.lines[event.oldIndex]
+  if (line && event.newIndex !== undefined) folio.move(line.id, event.newIndex)
+}
+
+const empty = computed(() => folio.lines.every((l) => l.source === '') && folio.text === '')
+
+function leave(event: FocusEvent): void {
+  // Leaving the ledger for another part of the page keeps the line.
+  const next = event.relatedTarget
+  if (next instanceof Node && !pane.value?.contains(next) && !(next instanceof Element && next.closest('.v-overlay')))
+    folio.keep()
+}
+</script>
+
+<template>
+  <section ref="pane" class="ledger" :class="{ stacked }" :style="sizes" aria-label="Ledger" @focusout="leave">
+    <div class="head" aria-hidden="true">
+      <span class="head-entry">Entry</span>
+      <span v-if="stacked" class="head-twin">Rectangular and polar</span>
+      <template v-else>
+        <span class="head-rectangular">Rectangular</span>
+        <span class="head-polar">Polar</span>
+      </template>
+    </div>
+    <VueDraggable
+      tag="ol"
+      class="lines"
+      :model-value="list"
+      handle=".number"
+      :animation="120"
+      :delay="150"
+      :delay-on-touch-only="true"
+      ghost-class="moving"
+      @end="dropped"
+    >
+      <LedgerRow v-for="(line, k) in folio.lines" :key="line.id" :line="line" :number="k + 1" />
+    </VueDraggable>
+    <div v-if="empty" class="guide">
+      <p>Type a line and it answers as you go. Three to try:</p>
+      <ul>
+        <li><code>V = 230/_0</code> a phasor, kept as V</li>
+        <li><code>Z = 12 + 5j</code> an impedance</li>
+        <li><code>I = V/Z</code> and change Z: I follows</li>
+      </ul>
+    </div>
+    <button type="button" class="add" @click="folio.insertAt(folio.lines.length)">
+      <AppIcon :path="mdiPlus" />
+      <span>New line</span>
+    </button>
+  </section>
+</template>
+
+<style scoped>
+.ledger {
+  min-width: 0;
+  padding-bottom: 40vh;
+}
+.head {
+  position: sticky;
+  top: 0;
+  z-index: 3;
+  display: flex;
+  min-height: 34px;
+  align-items: center;
+  padding-right: 76px;
+  background: var(--paper);
+  border-bottom: 3px double var(--brass);
+  font-size: 13px;
+  font-family: var(--serif);
+  font-style: italic;
+  color: var(--quiet);
+}
+.head-entry {
+  flex: 1;
+  padding-left: 52px;
+}
+.head-rectangular {
+  width: var(--rectangular-width);
+  padding-left: 12px;
+}
+.head-polar {
+  width: var(--polar-width);
+  padding-left: 12px;
+}
+.head-twin {
+  width: var(--rectangular-width);
+  padding-left: 12px;
+}
+.lines {
+  margin: 0;
+  padding: 0;
+}
+.moving {
+  background: var(--select);
+}
+.stacked :deep(.outcome) {
+  grid-template-columns: var(--rectangular-width) 40px;
+}
+.stacked :deep(.cell.rectangular) {
+  padding-bottom: 2px;
+}
+.stacked :deep(.cell.polar) {
+  grid-column: 1;
+  grid-row: 2;
+  padding-top: 0;
+}
+.stacked :deep(.cell.dial-cell) {
+  grid-column: 2;
+  grid-row: 1 / span 2;
+  align-self: center;
+}
+.stacked :deep(.cell.single),
+.stacked :deep(.cell.words) {
+  grid-column: span 2;
+}
+.guide {
+  padding: 16px 16px 8px 56px;
+  color: var(--quiet);
+}
+.guide p {
+  margin: 0 0 8px;
+}
+.guide ul {
+  margin: 0;
+  padding-left: 18px;
+}
+.guide li {
+  padding: 2px 0;
+}
+code {
+  font-family: var(--mono);
+  color: var(--ink);
+  background: var(--rail);
+  padding: 1px 6px;
+  border-radius: var(--corner);
+}
+.add {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin: 8px 0 0 44px;
+  padding: 6px 12px;
+  min-height: 36px;
+  border-radius: var(--corner);
+  color: var(--quiet);
+}
+.add:hover {
+  color: var(--ink);
+  background: var(--rail);
+}
+@media (max-width: 899px) {
+  .head {
+    display: none;
+  }
+  .guide {
+    padding-left: 42px;
+  }
+  .stacked :deep(.outcome) {
+    grid-template-columns: minmax(0, 1fr) 40px;
+  }
+}
+</style>

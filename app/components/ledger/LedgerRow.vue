@@ -1,0 +1,534 @@
+<script setup lang="ts">
+import {
+  mdiArrowDown,
+  mdiArrowUp,
+  mdiContentCopy,
+  mdiDeleteOutline,
+  mdiPencilOutline,
+  mdiTableRowPlusAfter,
+  mdiTableRowPlusBefore,
+} from '@mdi/js'
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
+import type { LineView, ShownProblem } from '#core/format/lineView'
+import type { Line } from '#shared/folio'
+import { useFolioStore } from '~/stores/folio'
+import { useResultsStore } from '~/stores/results'
+import type { MenuAction } from '~/components/common/MenuButton.vue'
+
+/** One line of the ledger: typeset and evaluated, or with its editor open. */
+const props = defineProps<{ line: Line; number: number }>()
+const folio = useFolioStore()
+const results = useResultsStore()
+
+const editing = computed(() => folio.editing?.id === props.line.id)
+const view = computed<LineView | null>(() => results.views.get(props.line.id) ?? null)
+const hue = computed(() => results.hues.get(props.line.id) ?? null)
+const letter = computed(() => folio.conventions.letter)
+const remarkOnly = computed(() => view.value?.kind === 'remark')
+const editor = ref<{ insert: (text: string) => void } | null>(null)
+const opener = ref<HTMLElement | null>(null)
+
+// The problem of an entry shows after a rest, or at once when the line is kept.
+
+/** How long typing must rest before an error is spoken of, in milliseconds. */
+const PATIENCE = 800
+const due = ref(false)
+let timer: ReturnType<typeof setTimeout> | null = null
+const draft = computed(() => (editing.value && results.draft?.id === props.line.id ? results.draft : null))
+watch(
+  () => [draft.value?.problem, folio.text] as const,
+  () => {
+    due.value = false
+    if (timer !== null) clearTimeout(timer)
+    if (draft.value?.problem) timer = setTimeout(() => (due.value = true), PATIENCE)
+  },
+)
+onBeforeUnmount(() => {
+  if (timer !== null) clearTimeout(timer)
+})
+
+const keptProblem = computed(() => (editing.value ? null : (view.value?.problem ?? null)))
+const shownProblem = computed<ShownProblem | null>(() => {
+  if (!editing.value) return keptProblem.value
+  const found = draft.value?.problem ?? null
+  return found && due.value && !found.unfinished ? found : null
+})
+const waiting = computed(() => (draft.value?.problem?.unfinished ? draft.value.problem : null))
+const stale = computed(
+  () => editing.value && draft.value !== null && view.value?.readout.shape !== 'none' && view.value?.problem === null,
+)
+const hints = computed(() => (editing.value ? [] : (view.value?.hints ?? [])))
+
+function fixed(problem: ShownProblem, replacement: string): string {
+  const source = editing.value ? folio.text : props.line.source
+  return source.slice(0, problem.from) + replacement + source.slice(problem.to)
+}
+
+function applyFix(problem: ShownProblem, replacement: string): void {
+  const text = fixed(problem, replacement)
+  if (editing.value) folio.type(text)
+  else folio.rewrite(props.line.id, text, 'fix')
+}
+
+const firstFix = computed(() => {
+  const problem = draft.value?.problem
+  const fix = problem?.fixes[0]
+  return problem && fix ? () => applyFix(problem, fix.replacement) : null
+})
+
+function open(event: MouseEvent): void {
+  const target = event.target instanceof Element ? event.target.closest<HTMLElement>('[data-span]') : null
+  if (!target) {
+    folio.edit(props.line.id)
+    return
+  }
+  const [from = 0, to = 0] = (target.dataset.span ?? '').split('-').map(Number)
+  const box = target.getBoundingClientRect()
+  folio.edit(props.line.id, event.clientX < box.left + box.width / 2 ? from : to)
+}
+
+function onKey(event: KeyboardEvent): void {
+  const { key, altKey, ctrlKey, metaKey } = event
+  const by = key === 'ArrowUp' ? -1 : key === 'ArrowDown' ? 1 : 0
+  if (by !== 0 && altKey) folio.move(props.line.id, props.number - 1 + by)
+  else if (by !== 0) focusRow(by)
+  else if (key === 'Delete' && altKey) folio.remove(props.line.id)
+  else if (key === 'Enter' && (ctrlKey || metaKey)) folio.insertAt(props.number)
+  else return
+  event.preventDefault()
+}
+
+function focusRow(by: number): void {
+  const next = folio.lines[props.number - 1 + by]
+  if (next) folio.current = next.id
+}
+
+watch(
+  () => folio.current === props.line.id && folio.editing === null,
+  async (mine, before) => {
+    if (!mine || before) return
+    await nextTick()
+    const active = document.activeElement
+    const elsewhere = active && active !== document.body && !active.closest('.ledger')
+    if (!elsewhere) opener.value?.focus()
+  },
+)
+
+async function copyValue(): Promise<void> {
+  const shown = view.value?.readout
+  const text =
+    shown?.shape === 'twin' ? shown.rectangular : shown && shown.shape !== 'none' ? shown.text : props.line.source
+  await navigator.clipboard.writeText(text)
+}
+
+const actions = computed<readonly MenuAction[]>(() => {
+  const index = props.number - 1
+  const list: MenuAction[] = [
+    { label: 'Line above', icon: mdiTableRowPlusBefore, key: 'Ctrl+Shift+Enter', run: () => folio.insertAt(index) },
+    { label: 'Line below', icon: mdiTableRowPlusAfter, key: 'Ctrl+Enter', run: () => folio.insertAt(index + 1) },
+    { label: 'Move up', icon: mdiArrowUp, key: 'Alt+↑', run: () => folio.move(props.line.id, index - 1) },
+    { label: 'Move down', icon: mdiArrowDown, key: 'Alt+↓', run: () => folio.move(props.line.id, index + 1) },
+  ]
+  if (view.value && view.value.readout.shape !== 'none')
+    list.push({ label: 'Copy value', icon: mdiContentCopy, run: () => void copyValue() })
+  const stamped = view.value?.stamped
+  if (stamped)
+    list.push({
+      label: 'Write the unit in',
+      icon: mdiPencilOutline,
+      run: () => folio.rewrite(props.line.id, stamped, 'stamp the unit'),
+    })
+  list.push({
+    label: 'Delete line',
+    icon: mdiDeleteOutline,
+    key: 'Alt+Del',
+    danger: true,
+    run: () => folio.remove(props.line.id),
+  })
+  return list
+})
+
+/** The source in three pieces, with the place of its problem in the middle. */
+const marked = computed(() => {
+  const { source } = props.line
+  const problem = keptProblem.value
+  if (!problem) return null
+  return {
+    before: source.slice(0, problem.from),
+    at: source.slice(problem.from, problem.to),
+    after: source.slice(problem.to),
+  }
+})
+
+/** Where the value of this line comes from, said once for screen readers. */
+const spoken = computed(() => (props.line.source.trim() === '' ? 'empty' : props.line.source))
+const live = computed(() => (editing.value ? (draft.value ?? view.value) : view.value))
+</script>
+
+<template>
+  <li
+    class="row"
+    :class="{
+      active: editing,
+      remark: remarkOnly && !editing,
+      error: keptProblem !== null,
+      current: folio.current === line.id,
+    }"
+    :style="hue === null ? {} : { '--own-hue': `var(--hue-${hue + 1})` }"
+    :data-line="number"
+  >
+    <span class="stroke" :class="{ hued: hue !== null }" aria-hidden="true" />
+    <span class="number" title="Drag to move the line">
+      <svg v-if="editing" class="nib" viewBox="0 0 20 20" aria-hidden="true">
+        <path d="M2 18l3.2-8.6L13 2.6 17.4 7l-6.8 7.8z M2 18l6-6" />
+      </svg>
+      {{ number }}
+    </span>
+
+    <div class="entry">
+      <template v-if="editing">
+        <LineEditor
+          :id="line.id"
+          ref="editor"
+          :number="number"
+          :caret="folio.editing?.caret ?? 'end'"
+          :mark="shownProblem"
+          :fix="firstFix"
+        />
+      </template>
+      <button
+        v-else
+        ref="opener"
+        type="button"
+        class="opener"
+        :tabindex="folio.current === line.id || (folio.current === null && number === 1) ? 0 : -1"
+        :aria-label="`Line ${number}: ${spoken}. Edit`"
+        @click="open"
+        @keydown="onKey"
+        @focus="folio.current = line.id"
+      >
+        <span v-if="marked" class="source"
+          >{{ marked.before }}<mark :class="{ gap: marked.at === '' }">{{ marked.at }}</mark
+          >{{ marked.after }}</span
+        >
+        <span v-else-if="remarkOnly" class="remark-text">{{ view?.remark }}</span>
+        <template v-else-if="view && view.reading !== ''">
+          <ReadingMath :latex="view.reading" />
+          <span
+            v-if="view.unitDependent"
+            class="unit-mark"
+            :title="`Read in the unit of the conventions: ${folio.conventions.angle === 'deg' ? 'degrees' : 'radians'}`"
+            >{{ folio.conventions.angle === 'deg' ? '°' : 'rad' }}</span
+          >
+          <span v-if="view.remark" class="trailing">{{ view.remark }}</span>
+        </template>
+        <span v-else-if="line.source !== ''" class="source">{{ line.source }}</span>
+        <span v-else class="blank">&nbsp;</span>
+      </button>
+    </div>
+
+    <div class="outcome" :class="{ stale }">
+      <LineResult v-if="view && !keptProblem" :view="view" :letter="letter" :hue="hue" />
+      <span v-if="stale" class="stale-note">from before this edit</span>
+    </div>
+
+    <div class="row-menu"><MenuButton :label="`Actions for line ${number}`" :actions="actions" /></div>
+
+    <div v-if="editing" class="below">
+      <p class="strip-line" aria-live="off">
+        <span v-if="waiting" class="waiting">waiting for more: {{ waiting.message }}</span>
+        <ReadingMath v-else-if="live && live.reading !== ''" :latex="live.reading" />
+        <span v-else class="waiting">The reading of the line appears here as you type.</span>
+      </p>
+      <KeyStrip @insert="(text) => editor?.insert(text)" />
+    </div>
+
+    <div v-if="shownProblem" class="message problem" :role="editing ? 'status' : undefined">
+      <span class="sign" aria-hidden="true">!</span>
+      <span>{{ shownProblem.message }}</span>
+      <button
+        v-for="(fix, k) in shownProblem.fixes"
+        :key="fix.label"
+        type="button"
+        class="fix"
+        @mousedown.prevent
+        @click="applyFix(shownProblem, fix.replacement)"
+      >
+        {{ fix.label }}<span v-if="editing && k === 0" class="key" aria-hidden="true">Alt+Enter</span>
+      </button>
+    </div>
+    <div v-else-if="hints[0]" class="message hint">
+      <span class="sign" aria-hidden="true">i</span>
+      <span>{{ hints[0].message }}</span>
+      <button
+        v-for="fix in hints[0].fixes"
+        :key="fix.label"
+        type="button"
+        class="fix"
+        @click="hints[0] && applyFix(hints[0], fix.replacement)"
+      >
+        {{ fix.label }}
+      </button>
+      <span
+        v-if="hints.length > 1"
+        class="more"
+        :title="
+          hints
+            .slice(1)
+            .map((h) => h.message)
+            .join(' ')
+        "
+        >+{{ hints.length - 1 }}</span
+      >
+    </div>
+  </li>
+</template>
+
+<style scoped>
+.row {
+  position: relative;
+  display: grid;
+  grid-template-columns: 4px 44px minmax(0, 1fr) auto 36px;
+  align-items: stretch;
+  min-height: 44px;
+  border-bottom: 1px solid var(--rule);
+  list-style: none;
+}
+.row:hover {
+  background: color-mix(in srgb, var(--rail) 45%, transparent);
+}
+.row.active {
+  background: var(--leaf);
+  border-bottom: 3px double var(--brass);
+  box-shadow: 0 -3px 0 -2px var(--brass);
+}
+.row.active::before {
+  content: '';
+  position: absolute;
+  inset: -3px 0 auto;
+  border-top: 3px double var(--brass);
+}
+.stroke {
+  grid-row: 1;
+}
+.stroke.hued {
+  background: var(--own-hue);
+  margin: 5px 0;
+  border-radius: 0 2px 2px 0;
+}
+.number {
+  grid-row: 1;
+  position: relative;
+  display: flex;
+  align-items: center;
+  justify-content: flex-end;
+  padding-right: 12px;
+  font-family: var(--serif);
+  font-size: 14px;
+  font-variant-numeric: oldstyle-nums tabular-nums;
+  color: var(--brass-text);
+  cursor: grab;
+  touch-action: none;
+  user-select: none;
+}
+.nib {
+  position: absolute;
+  left: 2px;
+  width: 15px;
+  height: 15px;
+  fill: var(--leaf);
+  stroke: var(--brass-text);
+  stroke-width: 1.4;
+  stroke-linejoin: round;
+  transform: rotate(90deg);
+}
+.entry {
+  min-width: 0;
+  display: flex;
+}
+.opener {
+  flex: 1;
+  min-width: 0;
+  text-align: left;
+  padding: 8px 4px;
+  cursor: text;
+  overflow-x: auto;
+  overflow-y: hidden;
+  scrollbar-width: thin;
+}
+.opener:focus-visible {
+  outline-offset: -2px;
+}
+.line-editor {
+  flex: 1;
+  min-width: 0;
+  align-self: center;
+  padding: 4px 2px;
+}
+.source {
+  font-family: var(--mono);
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+mark {
+  background: none;
+  color: inherit;
+  text-decoration: underline wavy var(--error) 1.5px;
+  text-underline-offset: 4px;
+}
+mark.gap {
+  border-left: 2px dashed var(--error);
+  margin: 0 2px;
+}
+.remark .opener {
+  padding-block: 10px;
+}
+.remark-text {
+  font-family: var(--serif);
+  font-size: 17px;
+  font-weight: 500;
+}
+.trailing {
+  display: block;
+  font-size: 13px;
+  color: var(--quiet);
+  padding-top: 2px;
+  white-space: normal;
+}
+.unit-mark {
+  display: inline-grid;
+  place-items: center;
+  min-width: 18px;
+  height: 18px;
+  margin-left: 8px;
+  padding: 0 4px;
+  border: 1px solid var(--brass);
+  border-radius: 9px;
+  font-size: 12px;
+  line-height: 1;
+  color: var(--brass-text);
+  vertical-align: middle;
+}
+.outcome {
+  position: relative;
+  display: grid;
+  grid-template-columns: var(--rectangular-width) var(--polar-width) 40px;
+  align-items: stretch;
+  border-left: 1px solid var(--rule);
+}
+.outcome.stale :deep(.cell) {
+  opacity: 0.55;
+}
+.stale-note {
+  position: absolute;
+  right: 8px;
+  bottom: 2px;
+  font-size: 11.5px;
+  color: var(--quiet);
+}
+.row-menu {
+  display: grid;
+  place-items: center;
+}
+.row-menu :deep(.menu-button) {
+  opacity: 0;
+}
+.row:hover .row-menu :deep(.menu-button),
+.row.active .row-menu :deep(.menu-button),
+.row.current .row-menu :deep(.menu-button),
+.row-menu :deep(.menu-button:focus-visible),
+.row-menu :deep(.menu-button[aria-expanded='true']) {
+  opacity: 1;
+}
+.below,
+.message {
+  grid-column: 3 / -1;
+}
+.below {
+  padding: 0 12px 10px 4px;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.strip-line {
+  margin: 0;
+  min-height: 34px;
+  display: flex;
+  align-items: center;
+  overflow-x: auto;
+  overflow-y: hidden;
+}
+.waiting {
+  font-size: 14px;
+  color: var(--quiet);
+  font-style: italic;
+}
+.message {
+  display: flex;
+  align-items: baseline;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  padding: 0 12px 10px 4px;
+  font-size: 14px;
+}
+.message .sign {
+  flex: none;
+  display: inline-grid;
+  place-items: center;
+  width: 17px;
+  height: 17px;
+  border: 1.5px solid currentcolor;
+  border-radius: 50%;
+  font-family: var(--serif);
+  font-size: 12px;
+  font-weight: 700;
+  line-height: 1;
+}
+.problem {
+  color: var(--error);
+}
+.hint {
+  color: var(--brass-text);
+}
+.fix {
+  display: inline-flex;
+  align-items: baseline;
+  gap: 6px;
+  padding: 0 8px;
+  min-height: 24px;
+  border: 1px solid currentcolor;
+  border-radius: var(--corner);
+  font-family: var(--mono);
+  font-size: 13px;
+}
+.fix:hover {
+  background: color-mix(in srgb, currentcolor 10%, transparent);
+}
+.more {
+  color: var(--quiet);
+}
+@media (max-width: 899px) {
+  .row {
+    grid-template-columns: 4px 34px minmax(0, 1fr) 36px;
+  }
+  .row-menu {
+    grid-column: 4;
+    grid-row: 1;
+  }
+  .row-menu :deep(.menu-button) {
+    opacity: 1;
+  }
+  .number {
+    padding-right: 8px;
+  }
+  .outcome {
+    grid-column: 3 / -1;
+    border-left: 0;
+    grid-template-columns: auto auto 1fr;
+    padding-bottom: 4px;
+  }
+  .outcome :deep(.cell) {
+    padding: 2px 16px 6px 4px;
+  }
+}
+</style>

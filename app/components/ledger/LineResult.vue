@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import type { LineView } from '#core/format/lineView'
+
+/** What a line came to: a twin readout with its dial, one value across both columns, or words. */
+defineProps<{ view: LineView; letter: 'i' | 'j'; hue: number | null }>()
+</script>
+
+<template>
+  <div class="result" :class="view.readout.shape">
+    <template v-if="view.readout.shape === 'twin'">
+      <span class="cell rectangular"
+        ><span class="visually-hidden">Rectangular </span><ValueText :text="view.readout.rectangular" :letter="letter"
+      /></span>
+      <span class="cell polar"
+        ><span class="visually-hidden">Polar </span><ValueText :text="view.readout.polar" :letter="letter"
+      /></span>
+      <span class="cell dial-cell"
+        ><DialGlyph v-if="view.point" :re="view.point.re" :im="view.point.im" :hue="hue"
+      /></span>
+    </template>
+    <span v-else-if="view.readout.shape === 'single'" class="cell single">
+      <ValueText :text="view.readout.text" :letter="letter" />
+      <ExactMark :view="view" />
+    </span>
+    <span
+      v-else-if="view.readout.shape === 'words'"
+      class="cell words"
+      :class="{ pass: view.pass === true, fail: view.pass === false }"
+    >
+      <template v-if="view.pass !== null">{{ view.pass ? '✓' : '✗' }} </template>{{ view.readout.text }}
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.result {
+  display: contents;
+}
+.cell {
+  align-self: center;
+  padding: 8px 12px;
+  min-width: 0;
+}
+.single,
+.words {
+  grid-column: span 3;
+  display: flex;
+  align-items: baseline;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+}
+.words {
+  font-size: 15px;
+}
+.pass {
+  color: var(--pass);
+  font-weight: 600;
+}
+.fail {
+  color: var(--error);
+  font-weight: 600;
+}
+.dial-cell {
+  padding: 4px 8px 4px 0;
+  justify-self: end;
+}
+</style>

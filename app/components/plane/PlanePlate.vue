@@ -1,0 +1,570 @@
+<script setup lang="ts">
+import { Chart, LinearScale, LineElement, PointElement, ScatterController } from 'chart.js'
+import { mdiFitToPageOutline, mdiMagnifyMinusOutline, mdiMagnifyPlusOutline, mdiTableLarge } from '@mdi/js'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { rewriteLiteral } from '#core/notation/rewrite'
+import { gripAt, markAt } from '#core/scene/hit'
+import { DASHES } from '#core/scene/scene'
+import type { PlaneMark } from '#core/scene/scene'
+import { boundsOf, fitView, panBy, toPixel, toPlane, zoomAt } from '#core/scene/view'
+import type { Pixel, PlaneView, Size } from '#core/scene/view'
+import { planePlugin } from '~/composables/planeDrawing'
+import { useFolioStore } from '~/stores/folio'
+import { usePreferencesStore } from '~/stores/preferences'
+import { useResultsStore } from '~/stores/results'
+import { THEMES } from '~/theme/tokens'
+
+/** Every kept complex value of the folio as an arrow from the origin. */
+Chart.register(ScatterController, LinearScale, PointElement, LineElement)
+
+const folio = useFolioStore()
+const results = useResultsStore()
+const preferences = usePreferencesStore()
+
+const host = ref<HTMLElement | null>(null)
+const canvas = ref<HTMLCanvasElement | null>(null)
+const size = shallowRef<Size>({ width: 400, height: 400 })
+const view = shallowRef<PlaneView>({ re: 0, im: 0, perPixel: 0.01 })
+/** True once the student has zoomed or panned: the view then stays as it was set. */
+const held = ref(false)
+const hovered = ref<string | null>(null)
+const tableOpen = ref(false)
+const theme = computed(() => THEMES[preferences.theme])
+
+const marks = computed<readonly PlaneMark[]>(() =>
+  folio.lines.flatMap((line, k) => {
+    const shown = results.views.get(line.id)
+    if (!shown?.point || shown.readout.shape !== 'twin') return []
+    const { rectangular, polar } = shown.readout
+    return [
+      {
+        id: line.id,
+        label: shown.name ?? `line ${k + 1}`,
+        hue: results.hues.get(line.id) ?? 0,
+        draggable: shown.literal !== null && folio.editing?.id !== line.id,
+        re: shown.point.re,
+        im: shown.point.im,
+        rectangular,
+        polar,
+      },
+    ]
+  }),
+)
+/** On the plate: values kept under a name; one that is only passing stays in the ledger. */
+const kept = computed(() => marks.value.filter((m) => results.views.get(m.id)?.name !== null))
+
+// Drawing.
+
+let chart: Chart<'scatter'> | null = null
+let frameAsked = false
+
+function redraw(): void {
+  if (frameAsked) return
+  frameAsked = true
+  requestAnimationFrame(() => {
+    frameAsked = false
+    draw()
+  })
+}
+
+function draw(): void {
+  if (!chart) return
+  const { left, right, bottom, top } = boundsOf(view.value, size.value)
+  const scales = chart.options.scales
+  if (scales?.x && scales.y) {
+    Object.assign(scales.x, { min: left, max: right })
+    Object.assign(scales.y, { min: bottom, max: top })
+  }
+  chart.data.datasets = kept.value.map((mark) => ({
+    label: mark.label,
+    data: [
+      { x: 0, y: 0 },
+      { x: mark.re, y: mark.im },
+    ],
+    showLine: true,
+    borderColor: theme.value.hues[mark.hue] ?? theme.value.ink,
+    borderWidth: mark.id === active.value ? 3 : 2,
+    borderDash: [...(DASHES[mark.hue] ?? [])],
+    pointRadius: 0,
+  }))
+  chart.update('none')
+}
+
+onMounted(async () => {
+  await nextTick()
+  await document.fonts.ready
+  if (!canvas.value || !host.value) return
+  observer = new ResizeObserver(([entry]) => {
+    if (!entry) return
+    const { width, height } = entry.contentRect
+    if (width < 1 || height < 1) return
+    size.value = { width, height }
+    chart?.resize(width, height)
+    if (!held.value) fit()
+    redraw()
+  })
+  chart = new Chart(canvas.value, {
+    type: 'scatter',
+    data: { datasets: [] },
+    options: {
+      responsive: false,
+      animation: false,
+      events: [],
+      layout: { padding: 0 },
+      scales: { x: { display: false }, y: { display: false } },
+      plugins: { legend: { display: false } },
+    },
+    plugins: [
+      planePlugin(() => ({
+        view: view.value,
+        size: size.value,
+        marks: kept.value,
+        theme: theme.value,
+        active: active.value,
+      })),
+    ],
+  })
+  observer.observe(host.value)
+})
+let observer: ResizeObserver | null = null
+onBeforeUnmount(() => {
+  observer?.disconnect()
+  chart?.destroy()
+  chart = null
+})
+
+function fit(): void {
+  view.value = fitView(kept.value, size.value)
+  held.value = false
+}
+
+function zoom(factor: number, at: Pixel = { x: size.value.width / 2, y: size.value.height / 2 }): void {
+  view.value = zoomAt(view.value, size.value, at, factor)
+  held.value = true
+}
+
+function pan(dx: number, dy: number): void {
+  view.value = panBy(view.value, dx, dy)
+  held.value = true
+}
+
+// Pointer.
+
+interface Drag {
+  readonly kind: 'tip' | 'pan'
+  readonly id: string
+  /** From the tip to where it was grasped. */
+  readonly offset: Pixel
+  last: Pixel
+  source: string | null
+}
+const drag = shallowRef<Drag | null>(null)
+const active = computed(() => (drag.value?.kind === 'tip' ? drag.value.id : hovered.value))
+const touches = new Map<number, Pixel>()
+
+function at(event: { clientX: number; clientY: number }): Pixel {
+  const box = canvas.value?.getBoundingClientRect()
+  return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
+}
+
+const reach = (touch: boolean): number => (touch ? 28 : 14)
+
+function down(event: PointerEvent): void {
+  if (event.button !== 0) return
+  const pixel = at(event)
+  const touch = event.pointerType === 'touch'
+  if (touch) touches.set(event.pointerId, pixel)
+  const mark = gripAt(kept.value, view.value, size.value, pixel, reach(touch))
+  if (!mark && touch) return
+  canvas.value?.setPointerCapture(event.pointerId)
+  if (mark) {
+    folio.keep()
+    const tip = toPixel(view.value, size.value, mark)
+    drag.value = {
+      kind: 'tip',
+      id: mark.id,
+      offset: { x: tip.x - pixel.x, y: tip.y - pixel.y },
+      last: pixel,
+      source: null,
+    }
+  } else drag.value = { kind: 'pan', id: '', offset: { x: 0, y: 0 }, last: pixel, source: null }
+  canvas.value?.focus({ preventScroll: true })
+}
+
+function move(event: PointerEvent): void {
+  const pixel = at(event)
+  if (event.pointerType === 'touch' && touches.size === 2) {
+    pinch(event.pointerId, pixel)
+    return
+  }
+  const current = drag.value
+  if (!current) {
+    hovered.value = markAt(kept.value, view.value, size.value, pixel, reach(false))?.id ?? null
+    return
+  }
+  if (current.kind === 'pan') {
+    pan(pixel.x - current.last.x, pixel.y - current.last.y)
+    current.last = pixel
+  } else dragTip(current, pixel)
+}
+
+function dragTip(current: Drag, pixel: Pixel): void {
+  const line = folio.lineOf(current.id)
+  const literal = results.views.get(current.id)?.literal
+  if (!line || !literal) return
+  const value = toPlane(view.value, size.value, { x: pixel.x + current.offset.x, y: pixel.y + current.offset.y })
+  // The span of the literal is that of the text on show, which is the dragged one from the second move on.
+  current.source = rewriteLiteral(
+    current.source ?? line.source,
+    literalIn(current, literal),
+    value,
+    view.value.perPixel,
+  )
+  void results.type(current.id, current.source)
+}
+
+let startLiteral: {
+  id: string
+  from: number
+  tail: number
+  literal: NonNullable<ReturnType<typeof literalOf>>
+} | null = null
+function literalOf(id: string) {
+  return results.views.get(id)?.literal ?? null
+}
+
+/** The literal's span in the text as it is now: the start stays, the end moves with the length. */
+function literalIn(current: Drag, literal: NonNullable<ReturnType<typeof literalOf>>) {
+  const line = folio.lineOf(current.id)
+  if (startLiteral?.id !== current.id || current.source === null) {
+    startLiteral = { id: current.id, from: literal.from, tail: (line?.source.length ?? 0) - literal.to, literal }
+  }
+  const { from, tail, literal: first } = startLiteral
+  return { ...first, from, to: (current.source ?? line?.source ?? '').length - tail }
+}
+
+function up(event: PointerEvent): void {
+  touches.delete(event.pointerId)
+  const current = drag.value
+  drag.value = null
+  startLiteral = null
+  if (current?.kind === 'tip' && current.source !== null) {
+    folio.rewrite(current.id, current.source, 'drag')
+    if (!held.value) fitIfOut()
+  }
+}
+
+function cancel(): void {
+  if (drag.value?.kind === 'tip') void results.settle()
+  drag.value = null
+  startLiteral = null
+  touches.clear()
+}
+
+function pinch(id: number, pixel: Pixel): void {
+  const before = touches.get(id)
+  const other = [...touches].find(([key]) => key !== id)?.[1]
+  if (!before || !other) return
+  const old = Math.hypot(before.x - other.x, before.y - other.y)
+  const now = Math.hypot(pixel.x - other.x, pixel.y - other.y)
+  if (old > 0 && now > 0) zoom(now / old, { x: (pixel.x + other.x) / 2, y: (pixel.y + other.y) / 2 })
+  pan((pixel.x - before.x) / 2, (pixel.y - before.y) / 2)
+  touches.set(id, pixel)
+}
+
+/** One finger scrolls the page unless it has a tip under it; two zoom. */
+function touchStart(event: TouchEvent): void {
+  const [touch] = event.touches
+  if (!touch) return
+  const onTip = gripAt(kept.value, view.value, size.value, at(touch), reach(true)) !== null
+  if (onTip || event.touches.length > 1) event.preventDefault()
+}
+
+function wheel(event: WheelEvent): void {
+  event.preventDefault()
+  zoom(Math.exp(-Math.max(-240, Math.min(240, event.deltaY)) * 0.0016), at(event))
+}
+
+function key(event: KeyboardEvent): void {
+  const steps: Readonly<Record<string, () => void>> = {
+    ArrowLeft: () => pan(40, 0),
+    ArrowRight: () => pan(-40, 0),
+    ArrowUp: () => pan(0, 40),
+    ArrowDown: () => pan(0, -40),
+    '+': () => zoom(1.25),
+    '=': () => zoom(1.25),
+    '-': () => zoom(0.8),
+    '0': fit,
+    Escape: cancel,
+  }
+  const step = event.ctrlKey || event.metaKey || event.altKey ? undefined : steps[event.key]
+  if (!step) return
+  event.preventDefault()
+  step()
+}
+
+/** After a drag the view stays, unless the tip was left outside it. */
+function fitIfOut(): void {
+  const out = kept.value.some((mark) => {
+    const { x, y } = toPixel(view.value, size.value, mark)
+    return x < 0 || y < 0 || x > size.value.width || y > size.value.height
+  })
+  if (out) fit()
+}
+
+const ids = computed(() => kept.value.map((m) => m.id).join(' '))
+watch(kept, () => {
+  if (!held.value && drag.value === null && folio.editing === null) fit()
+  redraw()
+})
+watch(ids, () => {
+  if (!held.value && drag.value === null) fit()
+})
+watch([view, theme, active], redraw)
+
+// What hover and focus say.
+
+const told = computed(() => kept.value.find((m) => m.id === active.value) ?? null)
+const toldAt = computed(() => {
+  const mark = told.value
+  if (!mark) return {}
+  const pixel = toPixel(view.value, size.value, mark)
+  const right = pixel.x > size.value.width * 0.55
+  const low = pixel.y > size.value.height * 0.7
+  return {
+    left: right ? 'auto' : `${Math.max(4, pixel.x + 18)}px`,
+    right: right ? `${Math.max(4, size.value.width - pixel.x + 18)}px` : 'auto',
+    top: low ? 'auto' : `${Math.max(4, pixel.y + 14)}px`,
+    bottom: low ? `${Math.max(4, size.value.height - pixel.y + 14)}px` : 'auto',
+  }
+})
+const cursor = computed(() => {
+  if (drag.value) return 'grabbing'
+  return told.value?.draggable ? 'grab' : 'default'
+})
+const summary = computed(() => {
+  const names = kept.value.map((m) => `${m.label} ${m.polar}`).join('; ')
+  return names === ''
+    ? 'Complex plane, empty'
+    : `Complex plane with ${kept.value.length} values: ${names}. Arrow keys move the picture, plus and minus zoom, 0 fits.`
+})
+</script>
+
+<template>
+  <figure class="plate">
+    <div class="frame">
+      <svg
+        v-for="corner in ['nw', 'ne', 'sw', 'se']"
+        :key="corner"
+        class="flourish"
+        :class="corner"
+        viewBox="0 0 26 26"
+        aria-hidden="true"
+      >
+        <path d="M1 25V1H25M4.5 20V4.5H20M4.5 11c4 0 6.500-2.500 6.500-6.500" />
+      </svg>
+      <div ref="host" class="canvas-host">
+        <canvas
+          ref="canvas"
+          tabindex="0"
+          role="img"
+          :aria-label="summary"
+          :style="{ cursor }"
+          @pointerdown="down"
+          @pointermove="move"
+          @pointerup="up"
+          @pointercancel="cancel"
+          @pointerleave="hovered = null"
+          @wheel="wheel"
+          @keydown="key"
+          @touchstart="touchStart"
+        />
+        <div v-if="told" class="told sheet" :style="toldAt" role="status">
+          <strong :style="{ color: `var(--hue-${told.hue + 1})` }">{{ told.label }}</strong>
+          <ValueText :text="told.rectangular" :letter="folio.conventions.letter" />
+          <ValueText :text="told.polar" :letter="folio.conventions.letter" />
+          <span v-if="told.draggable && drag === null" class="told-note">drag the tip to change its line</span>
+        </div>
+        <p v-if="kept.length === 0" class="nothing">
+          Values that are kept under a name appear here as arrows.<br />Try <code>V = 230/_30</code>
+        </p>
+      </div>
+    </div>
+    <figcaption>
+      <span class="caption"><b>Plate 1</b> Kept complex values</span>
+      <span class="tools">
+        <button type="button" class="plain-button" aria-label="Zoom in" title="Zoom in (+)" @click="zoom(1.25)">
+          <AppIcon :path="mdiMagnifyPlusOutline" />
+        </button>
+        <button type="button" class="plain-button" aria-label="Zoom out" title="Zoom out (−)" @click="zoom(0.8)">
+          <AppIcon :path="mdiMagnifyMinusOutline" />
+        </button>
+        <button type="button" class="plain-button" title="Show all values (0)" @click="fit">
+          <AppIcon :path="mdiFitToPageOutline" />Fit
+        </button>
+        <button
+          type="button"
+          class="plain-button"
+          :aria-pressed="tableOpen"
+          title="The values as a table"
+          @click="tableOpen = !tableOpen"
+        >
+          <AppIcon :path="mdiTableLarge" />Table
+        </button>
+      </span>
+    </figcaption>
+    <table :class="{ 'visually-hidden': !tableOpen }" class="values" :aria-label="'Values on plate 1'">
+      <thead>
+        <tr>
+          <th scope="col">Name</th>
+          <th scope="col">Rectangular</th>
+          <th scope="col">Polar</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="mark in kept" :key="mark.id">
+          <th scope="row" :style="{ color: `var(--hue-${mark.hue + 1})` }">{{ mark.label }}</th>
+          <td><ValueText :text="mark.rectangular" :letter="folio.conventions.letter" /></td>
+          <td><ValueText :text="mark.polar" :letter="folio.conventions.letter" /></td>
+        </tr>
+      </tbody>
+    </table>
+  </figure>
+</template>
+
+<style scoped>
+.plate {
+  margin: 0;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  height: 100%;
+}
+.frame {
+  position: relative;
+  flex: 1;
+  min-height: 260px;
+  padding: 7px;
+  border: 1px solid var(--brass);
+  background: var(--leaf);
+}
+.flourish {
+  position: absolute;
+  width: 22px;
+  height: 22px;
+  fill: none;
+  stroke: var(--brass);
+  stroke-width: 1.1;
+  z-index: 1;
+  pointer-events: none;
+}
+.nw {
+  top: 2px;
+  left: 2px;
+}
+.ne {
+  top: 2px;
+  right: 2px;
+  transform: scaleX(-1);
+}
+.sw {
+  bottom: 2px;
+  left: 2px;
+  transform: scaleY(-1);
+}
+.se {
+  bottom: 2px;
+  right: 2px;
+  transform: scale(-1);
+}
+.canvas-host {
+  position: absolute;
+  inset: 7px;
+  overflow: hidden;
+}
+canvas {
+  display: block;
+  touch-action: pan-y;
+}
+canvas:focus-visible {
+  outline-offset: -2px;
+}
+.told {
+  position: absolute;
+  z-index: 2;
+  display: flex;
+  flex-direction: column;
+  padding: 6px 10px;
+  font-size: 14px;
+  pointer-events: none;
+}
+.told strong {
+  font-family: var(--serif);
+  font-style: italic;
+}
+.told-note {
+  font-size: 12.5px;
+  color: var(--quiet);
+}
+.nothing {
+  position: absolute;
+  inset: auto 24px 24px;
+  margin: 0;
+  text-align: center;
+  color: var(--quiet);
+}
+code {
+  font-family: var(--mono);
+  color: var(--ink);
+}
+figcaption {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+  padding-top: 6px;
+}
+.caption {
+  font-family: var(--serif);
+  font-size: 15px;
+  font-style: italic;
+  color: var(--quiet);
+}
+.caption b {
+  font-style: normal;
+  color: var(--ink);
+  margin-right: 6px;
+}
+.tools {
+  display: flex;
+}
+.tools .plain-button[aria-pressed='true'] {
+  background: var(--rail);
+  border-color: var(--edge);
+}
+.values {
+  margin-top: 8px;
+  border-collapse: collapse;
+  font-size: 14px;
+  display: block;
+  max-height: 220px;
+  overflow: auto;
+}
+.values th,
+.values td {
+  text-align: left;
+  padding: 3px 16px 3px 4px;
+  border-bottom: 1px solid var(--rule);
+  white-space: nowrap;
+}
+.values thead th {
+  font-family: var(--serif);
+  font-style: italic;
+  font-weight: 400;
+  color: var(--quiet);
+}
+.values tbody th {
+  font-family: var(--serif);
+  font-style: italic;
+}
+</style>

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { FolioEvaluator } from '#core/evaluate/folio'
+import { lineView } from '#core/format/lineView'
+import { assignHues, DASHES } from '#core/scene/scene'
+import { fitView, toPixel } from '#core/scene/view'
+import type { FolioCard } from '#shared/folio'
+
+/** A small picture of the folio's plane, worked out from its first lines. */
+const props = defineProps<{ card: FolioCard }>()
+const SIZE = { width: 264, height: 128 }
+
+const arrows = computed(() => {
+  const evaluator = new FolioEvaluator()
+  evaluator.setSettings(props.card.conventions)
+  evaluator.setLines(props.card.preview.map((source, k) => ({ id: String(k), source })))
+  evaluator.update()
+  const marks = props.card.preview.flatMap((_, k) => {
+    const result = evaluator.result(String(k))
+    const view = result ? lineView(result, props.card.conventions) : null
+    return view?.point && view.name !== null ? [{ id: String(k), ...view.point }] : []
+  })
+  const view = fitView(marks, SIZE, 16)
+  const hues = assignHues(
+    marks.map((m) => m.id),
+    new Map(),
+  )
+  const origin = toPixel(view, SIZE, { re: 0, im: 0 })
+  return {
+    origin,
+    list: marks.map((mark) => {
+      const tip = toPixel(view, SIZE, mark)
+      const hue = hues.get(mark.id) ?? 0
+      const degrees = (Math.atan2(tip.y - origin.y, tip.x - origin.x) * 180) / Math.PI
+      return {
+        id: mark.id,
+        tip,
+        hue,
+        dash: (DASHES[hue] ?? []).join(' '),
+        turn: `translate(${tip.x} ${tip.y}) rotate(${degrees})`,
+      }
+    }),
+  }
+})
+</script>
+
+<template>
+  <svg class="thumbnail" :viewBox="`0 0 ${SIZE.width} ${SIZE.height}`" aria-hidden="true">
+    <path class="axis" :d="`M0 ${arrows.origin.y}H${SIZE.width}M${arrows.origin.x} 0V${SIZE.height}`" />
+    <g v-for="arrow in arrows.list" :key="arrow.id" :style="{ color: `var(--hue-${arrow.hue + 1})` }">
+      <line
+        class="arrow"
+        :x1="arrows.origin.x"
+        :y1="arrows.origin.y"
+        :x2="arrow.tip.x"
+        :y2="arrow.tip.y"
+        :stroke-dasharray="arrow.dash"
+      />
+      <path class="head" d="M0 0l-8-3.200v6.400z" :transform="arrow.turn" />
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.thumbnail {
+  display: block;
+  width: 100%;
+  background: var(--leaf);
+}
+.axis {
+  stroke: var(--grid);
+  stroke-width: 1;
+  fill: none;
+}
+.arrow {
+  stroke: currentcolor;
+  stroke-width: 1.8;
+}
+.head {
+  fill: currentcolor;
+}
+</style>

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { mdiContentDuplicate, mdiDeleteOutline, mdiPencilOutline } from '@mdi/js'
+import { computed } from 'vue'
+import type { FolioCard } from '#shared/folio'
+import type { MenuAction } from '~/components/common/MenuButton.vue'
+
+const props = defineProps<{ card: FolioCard }>()
+const emit = defineEmits<{ rename: []; duplicate: []; bin: [] }>()
+
+const changed = computed(() => {
+  const date = new Date(props.card.changedAt)
+  const today = new Date().toDateString() === date.toDateString()
+  const time = date.toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' })
+  return today
+    ? `today, ${time}`
+    : date.toLocaleDateString(undefined, { day: 'numeric', month: 'long', year: 'numeric' })
+})
+const actions: readonly MenuAction[] = [
+  { label: 'Rename', icon: mdiPencilOutline, run: () => emit('rename') },
+  { label: 'Duplicate', icon: mdiContentDuplicate, run: () => emit('duplicate') },
+  { label: 'Move to the bin', icon: mdiDeleteOutline, danger: true, run: () => emit('bin') },
+]
+</script>
+
+<template>
+  <article class="card">
+    <NuxtLink :to="`/folio/${card.id}`" class="open" :aria-label="`Open ${card.title}`">
+      <CardThumbnail :card="card" />
+      <span class="text">
+        <span class="title">{{ card.title }}</span>
+        <span class="facts">{{ card.lineCount === 1 ? '1 line' : `${card.lineCount} lines` }} · {{ changed }}</span>
+      </span>
+    </NuxtLink>
+    <div class="menu"><MenuButton :label="`Actions for ${card.title}`" :actions="actions" /></div>
+  </article>
+</template>
+
+<style scoped>
+.card {
+  position: relative;
+  border: 1px solid var(--edge);
+  border-left: 5px double var(--brass);
+  border-radius: var(--corner);
+  background: var(--leaf);
+  transition: border-color var(--fast);
+}
+.card:hover {
+  border-color: var(--brass);
+}
+.open {
+  display: block;
+  color: inherit;
+  text-decoration: none;
+}
+.text {
+  display: block;
+  padding: 10px 44px 12px 14px;
+  border-top: 1px solid var(--rule);
+}
+.title {
+  display: block;
+  font-family: var(--serif);
+  font-size: 18px;
+  font-weight: 600;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.facts {
+  font-size: 14px;
+  color: var(--quiet);
+}
+.menu {
+  position: absolute;
+  right: 8px;
+  bottom: 14px;
+}
+</style>

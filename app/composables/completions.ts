@@ -1,0 +1,29 @@
+import type { Completion } from '@codemirror/autocomplete'
+import { FUNCTIONS } from '#core/functions/registry'
+import { signature } from '#core/functions/definition'
+import type { LineView } from '#core/format/lineView'
+
+const functions: readonly Completion[] = FUNCTIONS.map((f) => ({
+  label: f.name,
+  detail: signature(f).slice(f.name.length),
+  info: f.summary,
+  apply: (view, _completion, from, to) => {
+    const bracket = view.state.sliceDoc(to, to + 1) === '(' ? '' : '()'
+    view.dispatch({
+      changes: { from, to, insert: `${f.name}${bracket}` },
+      selection: { anchor: from + f.name.length + 1 },
+    })
+  },
+}))
+
+/** Kept names above the line with their values, then the functions with their signatures. */
+export function completionsAbove(views: readonly LineView[]): readonly Completion[] {
+  const names = new Map<string, Completion>()
+  for (const view of views) {
+    if (view.name === null || view.problem) continue
+    const { readout } = view
+    const detail = readout.shape === 'twin' ? readout.rectangular : readout.shape === 'none' ? 'function' : readout.text
+    names.set(view.name, { label: view.name, detail: `= ${detail}`, boost: 10 })
+  }
+  return [...names.values(), ...functions]
+}

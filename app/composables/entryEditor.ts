@@ -1,0 +1,201 @@
+import {
+  autocompletion,
+  closeBrackets,
+  closeBracketsKeymap,
+  completionStatus,
+  acceptCompletion,
+} from '@codemirror/autocomplete'
+import type { Completion, CompletionContext, CompletionResult } from '@codemirror/autocomplete'
+import { defaultKeymap, history, historyKeymap, undoDepth, redoDepth } from '@codemirror/commands'
+import { Compartment, EditorSelection, EditorState, Prec, StateEffect, StateField } from '@codemirror/state'
+import type { Extension } from '@codemirror/state'
+import { Decoration, drawSelection, EditorView, keymap, placeholder, WidgetType } from '@codemirror/view'
+import type { DecorationSet, KeyBinding } from '@codemirror/view'
+
+/** The editor of a line: one line of text, our keys, the signs of the notation as they are typed. */
+
+export interface EntryActions {
+  readonly change: (text: string) => void
+  readonly keepAndGoOn: () => void
+  readonly restore: () => void
+  readonly step: (by: 1 | -1) => boolean
+  readonly insertBelow: () => void
+  readonly insertAbove: () => void
+  readonly move: (by: 1 | -1) => void
+  readonly remove: () => void
+  readonly removeEmpty: () => void
+  readonly undo: () => void
+  readonly redo: () => void
+  readonly paste: (first: string, rest: readonly string[]) => void
+  readonly applyFix: () => boolean
+  readonly complete: () => readonly Completion[]
+}
+
+/** Marks the place a problem is about. */
+export const markProblem = StateEffect.define<{ readonly from: number; readonly to: number } | null>()
+
+class MissingMark extends WidgetType {
+  override eq(): boolean {
+    return true
+  }
+  toDOM(): HTMLElement {
+    const mark = document.createElement('span')
+    mark.className = 'missing-mark'
+    mark.setAttribute('aria-hidden', 'true')
+    return mark
+  }
+}
+
+const problemField = StateField.define<DecorationSet>({
+  create: () => Decoration.none,
+  update(marks, transaction) {
+    let next = transaction.docChanged ? Decoration.none : marks
+    for (const effect of transaction.effects) {
+      if (!effect.is(markProblem)) continue
+      next = effect.value === null ? Decoration.none : decorate(effect.value, transaction.state.doc.length)
+    }
+    return next
+  },
+  provide: (field) => EditorView.decorations.from(field),
+})
+
+function decorate({ from, to }: { from: number; to: number }, length: number): DecorationSet {
+  const [start, end] = [Math.min(from, length), Math.min(to, length)]
+  if (start === end) return Decoration.set([Decoration.widget({ widget: new MissingMark(), side: 1 }).range(start)])
+  return Decoration.set([Decoration.mark({ class: 'problem-mark' }).range(start, end)])
+}
+
+/** `/_` and `30deg` turn into ∠ and ° while they are typed; one undo brings the typed form back. */
+function writtenSigns(view: EditorView, from: number, to: number, text: string): boolean {
+  if (from !== to) return false
+  const before = view.state.sliceDoc(Math.max(0, from - 5), from)
+  const found =
+    text === '_' && before.endsWith('/') ? { length: 1, sign: '∠' } : text === 'g' ? degreeWord(before) : null
+  if (!found) return false
+  // First what was typed, as a change of its own, so that undo can stop there.
+  view.dispatch({ changes: { from, insert: text }, selection: { anchor: from + 1 }, userEvent: 'input.type' })
+  const start = from - found.length
+  view.dispatch({
+    changes: { from: start, to: from + 1, insert: found.sign },
+    selection: { anchor: start + 1 },
+    userEvent: 'input.complete',
+  })
+  return true
+}
+
+function degreeWord(before: string): { length: number; sign: string } | null {
+  const word = /[\d)](\s?de)$/.exec(before)
+  return word ? { length: word[1]?.length ?? 2, sign: '°' } : null
+}
+
+/** A line has no line breaks: several pasted lines become several lines of the ledger. */
+function pasteLines(actions: EntryActions): Extension {
+  return EditorView.domEventHandlers({
+    paste(event, view) {
+      const text = event.clipboardData?.getData('text/plain') ?? ''
+      const pasted = text.replace(/\r\n?/g, '\n').replace(/\n$/, '')
+      if (!pasted.includes('\n')) return false
+      event.preventDefault()
+      const { from, to } = view.state.selection.main
+      const [first = '', ...rest] = pasted.split('\n')
+      const doc = view.state.doc.toString()
+      actions.paste(doc.slice(0, from) + first + doc.slice(to), rest)
+      return true
+    },
+  })
+}
+
+function keys(actions: EntryActions): Extension {
+  const own: KeyBinding[] = [
+    {
+      key: 'Enter',
+      run: (view) => (completionStatus(view.state) === 'active' && acceptCompletion(view)) || done(actions.keepAndGoOn),
+    },
+    { key: 'Mod-Enter', run: () => done(actions.insertBelow) },
+    { key: 'Shift-Mod-Enter', run: () => done(actions.insertAbove) },
+    { key: 'Escape', run: (view) => completionStatus(view.state) === null && done(actions.restore) },
+    { key: 'ArrowUp', run: (view) => completionStatus(view.state) === null && (actions.step(-1), true) },
+    { key: 'ArrowDown', run: (view) => completionStatus(view.state) === null && (actions.step(1), true) },
+    { key: 'Alt-ArrowUp', run: () => done(() => actions.move(-1)) },
+    { key: 'Alt-ArrowDown', run: () => done(() => actions.move(1)) },
+    { key: 'Alt-Delete', run: () => done(actions.remove) },
+    { key: 'Alt-Enter', run: () => actions.applyFix() },
+    { key: 'Tab', run: (view) => completionStatus(view.state) === 'active' && acceptCompletion(view) },
+    { key: 'Backspace', run: (view) => view.state.doc.length === 0 && done(actions.removeEmpty) },
+    // Within the entry undo goes back through the typing; past its start, through the folio.
+    { key: 'Mod-z', run: (view) => undoDepth(view.state) === 0 && done(actions.undo) },
+    { key: 'Mod-y', run: (view) => redoDepth(view.state) === 0 && done(actions.redo) },
+    { key: 'Shift-Mod-z', run: (view) => redoDepth(view.state) === 0 && done(actions.redo) },
+  ]
+  return Prec.highest(keymap.of(own))
+}
+
+function done(action: () => void): true {
+  action()
+  return true
+}
+
+function completions(actions: EntryActions): Extension {
+  const source = (context: CompletionContext): CompletionResult | null => {
+    const word = context.matchBefore(/[\p{L}_][\p{L}\p{Nd}_]*/u)
+    if (!word || (word.text.length < 2 && !context.explicit)) return null
+    const before = context.state.sliceDoc(Math.max(0, word.from - 1), word.from)
+    if (/\d/.test(before) || context.state.sliceDoc(0, word.from).includes('#')) return null
+    const options = actions.complete().filter((o) => o.label !== word.text)
+    return { from: word.from, options, validFor: /^[\p{L}\p{Nd}_]*$/u }
+  }
+  return autocompletion({
+    override: [source],
+    icons: false,
+    defaultKeymap: true,
+    selectOnOpen: false,
+    maxRenderedOptions: 12,
+  })
+}
+
+export interface Entry {
+  readonly view: EditorView
+  readonly setLabel: (label: string) => void
+}
+
+export function createEntry(
+  parent: HTMLElement,
+  text: string,
+  caret: number | 'end',
+  label: string,
+  actions: EntryActions,
+): Entry {
+  const labelled = new Compartment()
+  const named = (name: string): Extension =>
+    EditorView.contentAttributes.of({
+      'aria-label': name,
+      'aria-multiline': 'false',
+      autocapitalize: 'off',
+      spellcheck: 'false',
+    })
+  const at = caret === 'end' ? text.length : Math.min(caret, text.length)
+  const state = EditorState.create({
+    doc: text,
+    selection: EditorSelection.cursor(at),
+    extensions: [
+      keys(actions),
+      EditorState.transactionFilter.of((tr) => (tr.newDoc.lines > 1 ? [] : tr)),
+      EditorView.inputHandler.of(writtenSigns),
+      pasteLines(actions),
+      completions(actions),
+      closeBrackets(),
+      history({ newGroupDelay: 0, joinToEvent: (tr) => !tr.isUserEvent('input.complete') }),
+      drawSelection(),
+      placeholder('230/_0'),
+      problemField,
+      keymap.of([...closeBracketsKeymap, ...historyKeymap, ...defaultKeymap]),
+      EditorState.languageData.of(() => [{ closeBrackets: { brackets: ['(', '[', '"'] } }]),
+      EditorView.updateListener.of((update) => {
+        if (update.docChanged) actions.change(update.state.doc.toString())
+      }),
+      labelled.of(named(label)),
+    ],
+  })
+  const view = new EditorView({ state, parent })
+  return { view, setLabel: (name) => view.dispatch({ effects: labelled.reconfigure(named(name)) }) }
+}

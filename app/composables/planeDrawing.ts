@@ -1,0 +1,211 @@
+import type { Plugin } from 'chart.js'
+import { formatReal } from '#core/format/decimal'
+import { placeLabels } from '#core/scene/labels'
+import type { PlacedLabel } from '#core/scene/labels'
+import { drawnName } from '#core/scene/name'
+import type { PlaneMark } from '#core/scene/scene'
+import { niceStep, ticksBetween } from '#core/scene/ticks'
+import { boundsOf, toPixel } from '#core/scene/view'
+import type { Pixel, PlaneView, Size } from '#core/scene/view'
+import type { Theme } from '~/theme/tokens'
+
+/** What the drawing of a plane needs; read anew for each frame. */
+export interface PlaneFrame {
+  readonly view: PlaneView
+  readonly size: Size
+  readonly marks: readonly PlaneMark[]
+  readonly theme: Theme
+  /** The mark under the pointer or being dragged. */
+  readonly active: string | null
+}
+
+const SERIF = "'Fraunces Variable', Georgia, serif"
+const SANS = "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif"
+/** Least distance of two grid lines, in pixels. */
+const GRID_LEAST = 62
+const HEAD = 11
+
+/** Grid, axes, arrowheads and labels of a plane, drawn round Chart.js's own datasets. */
+export function planePlugin(frame: () => PlaneFrame): Plugin<'scatter'> {
+  return {
+    id: 'plane',
+    beforeDatasetsDraw: (chart) => drawGround(chart.ctx, frame()),
+    afterDatasetsDraw: (chart) => {
+      drawHeads(chart.ctx, frame())
+      drawLabels(chart.ctx, frame())
+    },
+  }
+}
+
+function drawGround(ctx: CanvasRenderingContext2D, { view, size, theme }: PlaneFrame): void {
+  const bounds = boundsOf(view, size)
+  const step = niceStep(GRID_LEAST * view.perPixel)
+  const origin = toPixel(view, size, { re: 0, im: 0 })
+  ctx.save()
+  ctx.fillStyle = theme.leaf
+  ctx.fillRect(0, 0, size.width, size.height)
+  ctx.lineWidth = 1
+  ctx.strokeStyle = theme.grid
+  const xs = ticksBetween(bounds.left, bounds.right, step)
+  const ys = ticksBetween(bounds.bottom, bounds.top, step)
+  for (const re of xs) line(ctx, sharp(toPixel(view, size, { re, im: 0 }).x), 0, null, size.height)
+  for (const im of ys) line(ctx, 0, sharp(toPixel(view, size, { re: 0, im }).y), size.width, null)
+  ctx.strokeStyle = theme.ink
+  ctx.lineWidth = 1.2
+  line(ctx, 0, sharp(origin.y), size.width, null)
+  line(ctx, sharp(origin.x), 0, null, size.height)
+  drawNumbers(ctx, { view, size, theme }, xs, ys, origin)
+  drawAxisNames(ctx, size, theme, origin)
+  ctx.restore()
+}
+
+const sharp = (x: number): number => Math.round(x) + 0.5
+
+function line(ctx: CanvasRenderingContext2D, x: number, y: number, toX: number | null, toY: number | null): void {
+  ctx.beginPath()
+  ctx.moveTo(x, y)
+  ctx.lineTo(toX ?? x, toY ?? y)
+  ctx.stroke()
+}
+
+function drawNumbers(
+  ctx: CanvasRenderingContext2D,
+  { view, size, theme }: Pick<PlaneFrame, 'view' | 'size' | 'theme'>,
+  xs: readonly number[],
+  ys: readonly number[],
+  origin: Pixel,
+): void {
+  ctx.font = `12px ${SANS}`
+  ctx.fillStyle = theme.quiet
+  const rowY = Math.min(size.height - 16, Math.max(4, origin.y + 5))
+  ctx.textBaseline = 'top'
+  ctx.textAlign = 'center'
+  for (const re of xs) {
+    const x = toPixel(view, size, { re, im: 0 }).x
+    if (re !== 0 && x > 14 && x < size.width - 34) ctx.fillText(tickText(re), x, rowY)
+  }
+  const columnX = Math.min(size.width - 6, Math.max(30, origin.x - 6))
+  ctx.textBaseline = 'middle'
+  ctx.textAlign = 'right'
+  for (const im of ys) {
+    const y = toPixel(view, size, { re: 0, im }).y
+    if (im !== 0 && y > 24 && y < size.height - 8) ctx.fillText(tickText(im), columnX, y)
+  }
+}
+
+function tickText(value: number): string {
+  return formatReal(value, { digits: 6, style: 'plain' })
+    .replace('-', '−')
+    .replace(/e−?(\d+)/, (all) => all.replace('e', '·10^'))
+}
+
+function drawAxisNames(ctx: CanvasRenderingContext2D, size: Size, theme: Theme, origin: Pixel): void {
+  ctx.font = `italic 15px ${SERIF}`
+  ctx.fillStyle = theme.ink
+  const y = Math.min(size.height - 8, Math.max(20, origin.y - 7))
+  ctx.textAlign = 'right'
+  ctx.textBaseline = 'alphabetic'
+  ctx.fillText('Re', size.width - 8, y)
+  const left = origin.x + 30 > size.width
+  ctx.textAlign = left ? 'right' : 'left'
+  ctx.textBaseline = 'top'
+  ctx.fillText('Im', Math.min(size.width - 8, Math.max(8, origin.x + (left ? -7 : 7))), 7)
+}
+
+function drawHeads(ctx: CanvasRenderingContext2D, { view, size, marks, theme, active }: PlaneFrame): void {
+  const origin = toPixel(view, size, { re: 0, im: 0 })
+  ctx.save()
+  for (const mark of marks) {
+    const tip = toPixel(view, size, mark)
+    const angle = Math.atan2(tip.y - origin.y, tip.x - origin.x)
+    const length = Math.hypot(tip.x - origin.x, tip.y - origin.y)
+    ctx.fillStyle = theme.hues[mark.hue] ?? theme.ink
+    if (length < 2) {
+      ctx.beginPath()
+      ctx.arc(tip.x, tip.y, 4, 0, 2 * Math.PI)
+      ctx.fill()
+      continue
+    }
+    const head = Math.min(HEAD, length)
+    ctx.beginPath()
+    ctx.moveTo(tip.x, tip.y)
+    for (const side of [-1, 1]) {
+      ctx.lineTo(tip.x - head * Math.cos(angle + side * 0.38), tip.y - head * Math.sin(angle + side * 0.38))
+    }
+    ctx.closePath()
+    ctx.fill()
+    if (mark.draggable || mark.id === active) drawGrip(ctx, tip, theme.hues[mark.hue] ?? theme.ink, mark.id === active)
+  }
+  ctx.restore()
+}
+
+/** A ring round a tip that can be dragged. */
+function drawGrip(ctx: CanvasRenderingContext2D, tip: Pixel, colour: string, active: boolean): void {
+  ctx.beginPath()
+  ctx.arc(tip.x, tip.y, active ? 10 : 7, 0, 2 * Math.PI)
+  ctx.strokeStyle = colour
+  ctx.lineWidth = active ? 2 : 1.2
+  ctx.stroke()
+}
+
+const LABEL_HEIGHT = 20
+
+function measure(ctx: CanvasRenderingContext2D, label: string): { base: number; width: number } {
+  const { base, below } = drawnName(label)
+  ctx.font = `italic 600 16px ${SERIF}`
+  const baseWidth = ctx.measureText(base).width
+  if (below === '') return { base: baseWidth, width: baseWidth }
+  ctx.font = `600 11px ${SERIF}`
+  return { base: baseWidth, width: baseWidth + 1 + ctx.measureText(below).width }
+}
+
+function drawLabels(ctx: CanvasRenderingContext2D, { view, size, marks, theme }: PlaneFrame): void {
+  const origin = toPixel(view, size, { re: 0, im: 0 })
+  const shown = marks.filter((mark) => inSight(toPixel(view, size, mark), size))
+  const tips = new Map(shown.map((mark) => [mark.id, toPixel(view, size, mark)]))
+  const requests = shown.map((mark) => {
+    const tip = tips.get(mark.id) ?? origin
+    return {
+      id: mark.id,
+      anchor: tip,
+      width: measure(ctx, mark.label).width + 4,
+      height: LABEL_HEIGHT,
+      away: { x: tip.x - origin.x, y: tip.y - origin.y },
+    }
+  })
+  const arrows = marks.map((mark) => ({ from: origin, to: toPixel(view, size, mark) }))
+  const axes = [
+    { from: { x: 0, y: origin.y }, to: { x: size.width, y: origin.y } },
+    { from: { x: origin.x, y: 0 }, to: { x: origin.x, y: size.height } },
+  ]
+  const placed = placeLabels(requests, [...arrows, ...axes], [...tips.values()], size)
+  const byId = new Map(shown.map((mark) => [mark.id, mark]))
+  ctx.save()
+  for (const label of placed) {
+    const mark = byId.get(label.id)
+    if (mark) drawLabel(ctx, mark, label, theme)
+  }
+  ctx.restore()
+}
+
+function inSight({ x, y }: Pixel, size: Size): boolean {
+  return x >= -1 && y >= -1 && x <= size.width + 1 && y <= size.height + 1
+}
+
+function drawLabel(ctx: CanvasRenderingContext2D, mark: PlaneMark, at: PlacedLabel, theme: Theme): void {
+  const { base, below } = drawnName(mark.label)
+  const { base: baseWidth } = measure(ctx, mark.label)
+  ctx.textAlign = 'left'
+  ctx.textBaseline = 'alphabetic'
+  ctx.lineJoin = 'round'
+  ctx.lineWidth = 4
+  ctx.strokeStyle = theme.leaf
+  ctx.fillStyle = theme.hues[mark.hue] ?? theme.ink
+  const write = (text: string, x: number, y: number, font: string): void => {
+    ctx.font = font
+    ctx.strokeText(text, x, y)
+    ctx.fillText(text, x, y)
+  }
+  write(base, at.x + 2, at.y + 15, `italic 600 16px ${SERIF}`)
+  if (below !== '') write(below, at.x + 3 + baseWidth, at.y + 19, `600 11px ${SERIF}`)
+}

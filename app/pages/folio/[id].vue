@@ -1,0 +1,189 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useFolioStore } from '~/stores/folio'
+import { PLATE_SHARE_LEAST, PLATE_SHARE_MOST, usePreferencesStore } from '~/stores/preferences'
+
+/** The folio page: conventions, ledger, plates. */
+const route = useRoute()
+const folio = useFolioStore()
+const preferences = usePreferencesStore()
+const tab = ref<'ledger' | 'plane'>('ledger')
+const main = ref<HTMLElement | null>(null)
+
+const id = computed(() => String(route.params.id))
+watch(id, (value) => void folio.open(value), { immediate: true })
+useHead({ title: computed(() => (folio.title === '' ? 'Ornate Phasor' : `${folio.title} · Ornate Phasor`)) })
+
+// An empty folio begins in its first line.
+watch(
+  () => folio.status,
+  (status) => {
+    const [only] = folio.lines
+    if (status === 'ready' && folio.lines.length === 1 && only?.source === '') folio.edit(only.id)
+  },
+)
+
+function onKey(event: KeyboardEvent): void {
+  if (event.defaultPrevented || !(event.ctrlKey || event.metaKey)) return
+  const target = event.target
+  if (target instanceof HTMLInputElement && target.type === 'text') return
+  const key = event.key.toLowerCase()
+  if (key === 'z' && !event.shiftKey) folio.undo()
+  else if (key === 'y' || (key === 'z' && event.shiftKey)) folio.redo()
+  else return
+  event.preventDefault()
+}
+
+function onHide(): void {
+  if (document.visibilityState === 'hidden') void folio.saver?.flush()
+}
+
+onMounted(() => {
+  window.addEventListener('keydown', onKey)
+  document.addEventListener('visibilitychange', onHide)
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', onKey)
+  document.removeEventListener('visibilitychange', onHide)
+  folio.close()
+})
+
+// The splitter between ledger and plates.
+
+const dragging = ref(false)
+function split(event: PointerEvent): void {
+  if (!dragging.value || !main.value) return
+  const box = main.value.getBoundingClientRect()
+  preferences.setPlateShare(((box.right - event.clientX) / box.width) * 100)
+}
+function startSplit(event: PointerEvent): void {
+  dragging.value = true
+  if (event.currentTarget instanceof HTMLElement) event.currentTarget.setPointerCapture(event.pointerId)
+}
+</script>
+
+<template>
+  <div class="page">
+    <FolioHeader />
+    <template v-if="folio.status === 'ready'">
+      <ConventionsRail />
+      <p v-if="folio.notice" class="notice" role="status">
+        {{ folio.notice }} <button type="button" class="plain-button" @click="folio.notice = ''">Understood</button>
+      </p>
+      <div class="tabs" role="group" aria-label="Part of the folio">
+        <button type="button" :aria-pressed="tab === 'ledger'" @click="tab = 'ledger'">Ledger</button>
+        <button type="button" :aria-pressed="tab === 'plane'" @click="tab = 'plane'">Plane</button>
+      </div>
+      <main ref="main" class="main" :class="`show-${tab}`" :style="{ '--plate-share': `${preferences.plateShare}%` }">
+        <div class="ledger-column" tabindex="-1"><LedgerPane /></div>
+        <div
+          class="splitter"
+          role="separator"
+          tabindex="0"
+          aria-orientation="vertical"
+          aria-label="Width of the plate"
+          :aria-valuenow="Math.round(preferences.plateShare)"
+          :aria-valuemin="PLATE_SHARE_LEAST"
+          :aria-valuemax="PLATE_SHARE_MOST"
+          @pointerdown="startSplit"
+          @pointermove="split"
+          @pointerup="dragging = false"
+          @keydown.left.prevent="preferences.setPlateShare(preferences.plateShare + 2)"
+          @keydown.right.prevent="preferences.setPlateShare(preferences.plateShare - 2)"
+        />
+        <aside class="plate-column" aria-label="Plates"><PlanePlate /></aside>
+      </main>
+    </template>
+    <main v-else-if="folio.status === 'failed'" class="state">
+      <h2>This folio could not be opened</h2>
+      <p>{{ folio.message }}</p>
+      <p>
+        <button type="button" class="framed-button primary" @click="folio.open(id)">Try again</button>
+        <NuxtLink to="/" class="framed-button">To the shelf</NuxtLink>
+      </p>
+    </main>
+    <main v-else class="state" aria-busy="true"><p>Opening the folio…</p></main>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  height: 100dvh;
+  display: flex;
+  flex-direction: column;
+}
+.notice {
+  margin: 0;
+  padding: 4px 16px;
+  background: color-mix(in srgb, var(--brass) 16%, var(--paper));
+  border-bottom: 1px solid var(--rule);
+}
+.main {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 9px var(--plate-share);
+}
+.ledger-column {
+  overflow-y: auto;
+  min-width: 0;
+  scrollbar-gutter: stable;
+  scrollbar-width: thin;
+}
+.splitter {
+  cursor: col-resize;
+  border-left: 3px double var(--brass);
+  touch-action: none;
+}
+.splitter:hover {
+  background: var(--rail);
+}
+.plate-column {
+  padding: 16px 16px 12px 8px;
+  min-width: 0;
+  min-height: 0;
+}
+.tabs {
+  display: none;
+}
+.state {
+  margin: 12vh auto 0;
+  padding: 0 24px;
+  max-width: 520px;
+}
+.state .framed-button {
+  margin-right: 8px;
+  text-decoration: none;
+}
+@media (max-width: 899px) {
+  .tabs {
+    display: flex;
+    border-bottom: 1px solid var(--rule);
+  }
+  .tabs button {
+    flex: 1;
+    min-height: 44px;
+    font-family: var(--serif);
+    font-size: 16px;
+    color: var(--quiet);
+  }
+  .tabs button[aria-pressed='true'] {
+    color: var(--ink);
+    font-weight: 600;
+    box-shadow: inset 0 -3px 0 var(--brass);
+  }
+  .main {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .splitter {
+    display: none;
+  }
+  .plate-column {
+    padding: 12px;
+  }
+  .show-ledger .plate-column,
+  .show-plane .ledger-column {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,211 @@
+<script setup lang="ts">
+import { mdiDeleteRestore, mdiPlus } from '@mdi/js'
+import { onMounted, ref } from 'vue'
+import type { FolioCard } from '#shared/folio'
+import { useShelfStore } from '~/stores/shelf'
+
+/** The shelf: the first page, with a card for each folio. */
+const shelf = useShelfStore()
+onMounted(() => void shelf.load())
+useHead({ title: 'Shelf · Ornate Phasor' })
+
+const creating = ref(false)
+const renaming = ref<FolioCard | null>(null)
+const renameOpen = ref(false)
+const removing = ref<FolioCard | null>(null)
+const removeOpen = ref(false)
+const binOpen = ref(false)
+const said = ref('')
+
+async function create(title: string): Promise<void> {
+  const folio = await shelf.create(title)
+  if (folio) await navigateTo(`/folio/${folio.id}`)
+}
+
+function askRename(card: FolioCard): void {
+  renaming.value = card
+  renameOpen.value = true
+}
+
+function askRemove(card: FolioCard): void {
+  removing.value = card
+  removeOpen.value = true
+}
+
+async function bin(card: FolioCard): Promise<void> {
+  await shelf.bin(card.id)
+  said.value = `${card.title} is in the bin.`
+}
+
+async function restore(card: FolioCard): Promise<void> {
+  await shelf.restore(card.id)
+  said.value = `${card.title} is back on the shelf.`
+}
+</script>
+
+<template>
+  <div class="shelf-page">
+    <header class="masthead">
+      <AppMark :size="64" />
+      <div>
+        <h1>Ornate Phasor</h1>
+        <p>A ledger that answers: complex numbers, phasors and the complex plane.</p>
+      </div>
+      <nav aria-label="Shelf"><ThemeButton /></nav>
+    </header>
+    <main class="content">
+      <div class="bar">
+        <h2>Folios</h2>
+        <button type="button" class="framed-button primary" @click="creating = true">
+          <AppIcon :path="mdiPlus" />New folio
+        </button>
+      </div>
+      <p v-if="shelf.message" class="failure" role="alert">{{ shelf.message }}</p>
+      <p class="visually-hidden" role="status">{{ said }}</p>
+
+      <p v-if="shelf.state === 'loading'" class="quiet">Fetching the folios…</p>
+      <div v-else-if="shelf.state === 'failed'" class="quiet">
+        <p>The shelf could not be fetched. Is the server still running?</p>
+        <button type="button" class="framed-button" @click="shelf.load()">Try again</button>
+      </div>
+      <p v-else-if="shelf.folios.length === 0" class="quiet">
+        The shelf is empty. A new folio is where you type lines, and they answer.
+      </p>
+      <ul v-else class="cards">
+        <li v-for="card in shelf.folios" :key="card.id">
+          <ShelfCard :card="card" @rename="askRename(card)" @duplicate="shelf.duplicate(card.id)" @bin="bin(card)" />
+        </li>
+      </ul>
+
+      <section v-if="shelf.binned.length > 0" class="bin">
+        <button type="button" class="plain-button" :aria-expanded="binOpen" @click="binOpen = !binOpen">
+          {{ binOpen ? '▾' : '▸' }} Bin · {{ shelf.binned.length === 1 ? '1 folio' : `${shelf.binned.length} folios` }}
+        </button>
+        <ul v-if="binOpen" class="binned">
+          <li v-for="card in shelf.binned" :key="card.id">
+            <span class="binned-title">{{ card.title }}</span>
+            <button type="button" class="framed-button" @click="restore(card)">
+              <AppIcon :path="mdiDeleteRestore" />Restore
+            </button>
+            <button type="button" class="framed-button danger" @click="askRemove(card)">Delete for good</button>
+          </li>
+        </ul>
+      </section>
+    </main>
+
+    <AskDialog
+      v-model="creating"
+      title="New folio"
+      field="Title"
+      value="Problem sheet"
+      action="Create"
+      @answer="create"
+    />
+    <AskDialog
+      v-model="renameOpen"
+      title="Rename folio"
+      field="Title"
+      :value="renaming?.title ?? ''"
+      action="Rename"
+      @answer="(title) => renaming && shelf.rename(renaming.id, title)"
+    />
+    <AskDialog
+      v-model="removeOpen"
+      title="Delete for good?"
+      :text="`${removing?.title ?? ''} and all its lines will be gone. This cannot be undone.`"
+      action="Delete"
+      danger
+      @answer="removing && shelf.remove(removing.id)"
+    />
+  </div>
+</template>
+
+<style scoped>
+.shelf-page {
+  min-height: 100vh;
+}
+.masthead {
+  display: flex;
+  align-items: center;
+  gap: 20px;
+  padding: 20px clamp(16px, 5vw, 72px) 16px;
+  border-bottom: 3px double var(--brass);
+}
+.masthead > div {
+  flex: 1;
+}
+h1 {
+  font-size: 32px;
+  line-height: 1.15;
+}
+.masthead p {
+  margin: 2px 0 0;
+  color: var(--quiet);
+  font-family: var(--serif);
+  font-style: italic;
+  font-size: 16px;
+}
+.content {
+  padding: 24px clamp(16px, 5vw, 72px) 48px;
+}
+.bar {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  margin-bottom: 16px;
+}
+h2 {
+  font-size: 23px;
+}
+.cards {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(264px, 1fr));
+  gap: 24px;
+}
+.quiet {
+  color: var(--quiet);
+}
+.failure {
+  color: var(--error);
+}
+.bin {
+  margin-top: 40px;
+  border-top: 1px solid var(--rule);
+  padding-top: 8px;
+}
+.binned {
+  list-style: none;
+  margin: 8px 0 0;
+  padding: 0 10px;
+  max-width: 640px;
+}
+.binned li {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 6px 0;
+  border-bottom: 1px solid var(--rule);
+}
+.binned-title {
+  flex: 1;
+  font-family: var(--serif);
+  font-size: 17px;
+}
+@media (max-width: 599px) {
+  .masthead {
+    gap: 12px;
+  }
+  h1 {
+    font-size: 24px;
+  }
+  .masthead p {
+    font-size: 14px;
+  }
+  .masthead :deep(.wide-only) {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,38 @@
+import { createVuetify } from 'vuetify'
+import type { ThemeDefinition } from 'vuetify'
+import { THEMES } from '~/theme/tokens'
+import type { Theme } from '~/theme/tokens'
+
+/** Our own theme on Vuetify: nothing of its default look is left over. */
+function definition(theme: Theme, dark: boolean): ThemeDefinition {
+  return {
+    dark,
+    colors: {
+      background: theme.paper,
+      surface: theme.leaf,
+      primary: theme.teal,
+      secondary: theme.brass,
+      error: theme.error,
+      success: theme.pass,
+      'on-background': theme.ink,
+      'on-surface': theme.ink,
+      'on-primary': theme.onTeal,
+    },
+  }
+}
+
+export default defineNuxtPlugin((nuxtApp) => {
+  const vuetify = createVuetify({
+    theme: {
+      defaultTheme: 'day',
+      themes: { day: definition(THEMES.day, false), night: definition(THEMES.night, true) },
+    },
+    defaults: {
+      VMenu: { transition: 'fade-transition', offset: 4 },
+      VDialog: { transition: 'fade-transition', maxWidth: 460 },
+      VTooltip: { openDelay: 350 },
+    },
+    icons: { defaultSet: 'none', sets: { none: { component: 'span' } } },
+  })
+  nuxtApp.vueApp.use(vuetify)
+})

@@ -1,0 +1,69 @@
+import { defineStore } from 'pinia'
+import { ref, watch } from 'vue'
+import { customProperties, THEMES } from '~/theme/tokens'
+import type { ThemeName } from '~/theme/tokens'
+
+/** What belongs to this device, not to a folio: the theme, the width of the plates. */
+const KEY = 'ornate-phasor:preferences'
+
+interface Stored {
+  readonly theme?: unknown
+  readonly plateShare?: unknown
+  readonly plateOpen?: unknown
+}
+
+function load(): Stored {
+  try {
+    const data: unknown = JSON.parse(localStorage.getItem(KEY) ?? '{}')
+    return typeof data === 'object' && data !== null ? data : {}
+  } catch {
+    return {}
+  }
+}
+
+export const PLATE_SHARE_LEAST = 30
+export const PLATE_SHARE_MOST = 55
+
+export const usePreferencesStore = defineStore('preferences', () => {
+  const stored = load()
+  const system: ThemeName = matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day'
+  const theme = ref<ThemeName>(stored.theme === 'day' || stored.theme === 'night' ? stored.theme : system)
+  const plateShare = ref(clampShare(typeof stored.plateShare === 'number' ? stored.plateShare : 40))
+  const plateOpen = ref(stored.plateOpen !== false)
+
+  function clampShare(share: number): number {
+    return Math.min(PLATE_SHARE_MOST, Math.max(PLATE_SHARE_LEAST, share))
+  }
+
+  function setPlateShare(share: number): void {
+    plateShare.value = clampShare(share)
+  }
+
+  watch(
+    [theme, plateShare, plateOpen],
+    () => {
+      try {
+        localStorage.setItem(
+          KEY,
+          JSON.stringify({ theme: theme.value, plateShare: plateShare.value, plateOpen: plateOpen.value }),
+        )
+      } catch {
+        // Preferences that cannot be kept are no reason to stop.
+      }
+    },
+    { flush: 'post' },
+  )
+
+  watch(
+    theme,
+    (name) => {
+      const root = document.documentElement
+      for (const [key, value] of Object.entries(customProperties(THEMES[name]))) root.style.setProperty(key, value)
+      root.style.colorScheme = name === 'night' ? 'dark' : 'light'
+      root.dataset.theme = name
+    },
+    { immediate: true, flush: 'sync' },
+  )
+
+  return { theme, plateShare, plateOpen, setPlateShare }
+})

@@ -1,0 +1,114 @@
+import { FolioEvaluator } from '#core/evaluate/folio'
+import type { SourceLine } from '#core/evaluate/folio'
+import { lineView } from '#core/format/lineView'
+import type { LineView } from '#core/format/lineView'
+import type { Conventions } from '#core/format/conventions'
+
+/** What the page sends: only what changed. */
+export interface Edits {
+  /** The ids of all lines in order, where lines came, went or moved. */
+  readonly order?: readonly string[]
+  /** New texts. */
+  readonly sources?: readonly SourceLine[]
+  readonly conventions?: Conventions
+}
+
+/** What comes back: views of the lines that changed. */
+export interface Update {
+  readonly views: readonly LineView[]
+  /** The view of an entry that is still being typed and cannot be evaluated yet. */
+  readonly draft: LineView | null
+}
+
+/** The folio as the worker holds it. */
+export class EvaluatorService {
+  private readonly evaluator = new FolioEvaluator()
+  private order: readonly string[] = []
+  private readonly sources = new Map<string, string>()
+  private conventions: Conventions | null = null
+  /** An entry that is being typed, or dragged, in place of its line's text. */
+  private draft: SourceLine | null = null
+  /** The last text of the drafted line that could be evaluated. */
+  private good: string | null = null
+
+  load(lines: readonly SourceLine[], conventions: Conventions): Update {
+    this.sources.clear()
+    for (const line of lines) this.sources.set(line.id, line.source)
+    this.order = lines.map((l) => l.id)
+    this.conventions = conventions
+    this.draft = null
+    this.good = null
+    this.evaluator.setSettings(conventions)
+    this.evaluateAll()
+    return { views: this.allViews(), draft: null }
+  }
+
+  apply(edits: Edits): Update {
+    for (const { id, source } of edits.sources ?? []) this.sources.set(id, source)
+    if (edits.order) {
+      this.order = edits.order
+      const kept = new Set(edits.order)
+      for (const id of this.sources.keys()) if (!kept.has(id)) this.sources.delete(id)
+      if (this.draft && !kept.has(this.draft.id)) this.draft = null
+    }
+    if (edits.conventions) {
+      this.conventions = edits.conventions
+      this.evaluator.setSettings(edits.conventions)
+    }
+    const changed = this.evaluateAll()
+    return { views: edits.conventions ? this.allViews() : this.viewsOf(changed), draft: null }
+  }
+
+  /**
+   * Evaluates an unfinished entry in place of its line. While it cannot be
+   * evaluated the lines below keep what they had, and only its problem is told.
+   */
+  type(id: string, source: string): Update {
+    if (this.draft?.id !== id) {
+      this.good = this.sources.get(id) ?? null
+      this.draft = { id, source }
+    }
+    this.draft = { id, source }
+    const changed = new Set(this.evaluateAll())
+    const result = this.evaluator.result(id)
+    if (result === null || this.conventions === null) return { views: this.viewsOf([...changed]), draft: null }
+    if (result.evaluated.problem === null) {
+      this.good = source
+      return { views: this.viewsOf([...changed]), draft: null }
+    }
+    const draft = lineView(result, this.conventions)
+    this.draft = this.good === null ? null : { id, source: this.good }
+    for (const other of this.evaluateAll()) changed.add(other)
+    changed.delete(id)
+    return { views: this.viewsOf([...changed]), draft }
+  }
+
+  /** Gives the drafted line its own text back. */
+  settle(): Update {
+    this.draft = null
+    this.good = null
+    return { views: this.viewsOf(this.evaluateAll()), draft: null }
+  }
+
+  private evaluateAll(): string[] {
+    const lines = this.order.map((id) => ({
+      id,
+      source: this.draft?.id === id ? this.draft.source : (this.sources.get(id) ?? ''),
+    }))
+    this.evaluator.setLines(lines)
+    return this.evaluator.update()
+  }
+
+  private allViews(): LineView[] {
+    return this.viewsOf(this.order)
+  }
+
+  private viewsOf(ids: readonly string[]): LineView[] {
+    const { conventions } = this
+    if (conventions === null) return []
+    return ids.flatMap((id) => {
+      const result = this.evaluator.result(id)
+      return result ? [lineView(result, conventions)] : []
+    })
+  }
+}

@@ -1,0 +1,137 @@
+import type { Pixel } from './view'
+
+/** Places labels clear of arrows, marks, axes and one another. */
+
+export interface LabelRequest {
+  readonly id: string
+  /** The tip that the label names. */
+  readonly anchor: Pixel
+  readonly width: number
+  readonly height: number
+  /** The direction in which it would best stand off, in pixels (y down). */
+  readonly away: Pixel
+}
+
+export interface PlacedLabel {
+  readonly id: string
+  /** Top left corner. */
+  readonly x: number
+  readonly y: number
+}
+
+export interface Segment {
+  readonly from: Pixel
+  readonly to: Pixel
+}
+
+interface Box {
+  readonly left: number
+  readonly top: number
+  readonly right: number
+  readonly bottom: number
+}
+
+const DISTANCES = [11, 20, 32]
+const DIRECTIONS = 16
+
+/**
+ * Greedy placement: each label in turn takes the cheapest of the places round
+ * its tip. A place costs for what it covers and for how far it strays from the
+ * direction the arrow points in.
+ */
+export function placeLabels(
+  requests: readonly LabelRequest[],
+  segments: readonly Segment[],
+  marks: readonly Pixel[],
+  size: { readonly width: number; readonly height: number },
+): PlacedLabel[] {
+  const placed: { id: string; box: Box }[] = []
+  for (const request of requests) {
+    let best: Box | null = null
+    let least = Infinity
+    for (const box of candidates(request)) {
+      const cost = box.cost + covering(box, placed, segments, marks, size, request.anchor)
+      if (cost < least) {
+        least = cost
+        best = box
+      }
+    }
+    if (best) placed.push({ id: request.id, box: best })
+  }
+  return placed.map(({ id, box }) => ({ id, x: box.left, y: box.top }))
+}
+
+function* candidates({ anchor, width, height, away }: LabelRequest): Iterable<Box & { readonly cost: number }> {
+  const preferred = Math.atan2(away.y, away.x)
+  for (const [ring, distance] of DISTANCES.entries()) {
+    for (let k = 0; k < DIRECTIONS; k += 1) {
+      const turn = ((k % 2 === 0 ? k : -k - 1) / 2) * ((2 * Math.PI) / DIRECTIONS)
+      const angle = preferred + turn
+      const [c, s] = [Math.cos(angle), Math.sin(angle)]
+      const x = anchor.x + c * (distance + width / 2)
+      const y = anchor.y + s * (distance + height / 2)
+      yield {
+        left: x - width / 2,
+        right: x + width / 2,
+        top: y - height / 2,
+        bottom: y + height / 2,
+        cost: ring * 6 + Math.abs(turn) * 3,
+      }
+    }
+  }
+}
+
+function covering(
+  box: Box,
+  placed: readonly { readonly box: Box }[],
+  segments: readonly Segment[],
+  marks: readonly Pixel[],
+  size: { readonly width: number; readonly height: number },
+  own: Pixel,
+): number {
+  let cost = 0
+  for (const other of placed) cost += 400 * overlapShare(box, other.box)
+  for (const segment of segments) if (crosses(box, segment)) cost += 40
+  for (const mark of marks) if (mark !== own && inside(grown(box, 4), mark)) cost += 60
+  if (box.left < 0 || box.top < 0 || box.right > size.width || box.bottom > size.height) cost += 200
+  return cost
+}
+
+function overlapShare(a: Box, b: Box): number {
+  const width = Math.min(a.right, b.right) - Math.max(a.left, b.left)
+  const height = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top)
+  if (width <= 0 || height <= 0) return 0
+  return 0.25 + (width * height) / ((a.right - a.left) * (a.bottom - a.top))
+}
+
+function inside(box: Box, p: Pixel): boolean {
+  return p.x > box.left && p.x < box.right && p.y > box.top && p.y < box.bottom
+}
+
+function grown(box: Box, by: number): Box {
+  return { left: box.left - by, top: box.top - by, right: box.right + by, bottom: box.bottom + by }
+}
+
+/** True where a segment meets a box (Liang and Barsky's clipping, 1984). */
+export function crosses(box: Box, { from, to }: Segment): boolean {
+  let [enter, leave] = [0, 1]
+  const dx = to.x - from.x
+  const dy = to.y - from.y
+  const edges = [
+    [-dx, from.x - box.left],
+    [dx, box.right - from.x],
+    [-dy, from.y - box.top],
+    [dy, box.bottom - from.y],
+  ] as const
+  for (const [p, q] of edges) {
+    if (p === 0) {
+      if (q < 0) return false
+      continue
+    }
+    const t = q / p
+    if (p < 0) enter = Math.max(enter, t)
+    else leave = Math.min(leave, t)
+    if (enter > leave) return false
+  }
+  return true
+}

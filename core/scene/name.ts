@@ -1,0 +1,22 @@
+import { greek } from '../notation/words'
+
+/** A name in two pieces for a drawn label: `I_lamp` is I with lamp below, `omega` is ω. */
+export interface DrawnName {
+  readonly base: string
+  readonly below: string
+}
+
+const LETTERS: Readonly<Record<string, string>> = {
+  alpha: 'α', beta: 'β', gamma: 'γ', delta: 'δ', epsilon: 'ε', zeta: 'ζ', eta: 'η', theta: 'θ', iota: 'ι', kappa: 'κ',
+  lambda: 'λ', mu: 'μ', nu: 'ν', xi: 'ξ', rho: 'ρ', sigma: 'σ', tau: 'τ', upsilon: 'υ', phi: 'φ', chi: 'χ', psi: 'ψ',
+  omega: 'ω', Gamma: 'Γ', Delta: 'Δ', Theta: 'Θ', Lambda: 'Λ', Xi: 'Ξ', Sigma: 'Σ', Phi: 'Φ', Psi: 'Ψ', Omega: 'Ω',
+} // prettier-ignore
+
+export function drawnName(name: string): DrawnName {
+  const [head = '', ...rest] = name.split('_')
+  const digits = /^(.*?[^\d])(\d+)$/.exec(head)
+  const stem = digits?.[1] ?? head
+  const letter = greek(stem)
+  const base = (letter && LETTERS[letter]) ?? stem
+  return { base, below: [digits?.[2] ?? '', ...rest].filter((part) => part !== '').join(',') }
+}

@@ -1,0 +1,108 @@
+import type { EventHandlerRequest, H3Event } from 'h3'
+import { defineEventHandler, getHeader, getRouterParam, setResponseHeader, setResponseStatus } from 'h3'
+import type { ZodType } from 'zod'
+import { idSchema } from '../../shared/folio'
+import type { HttpProblem } from '../../shared/problem'
+
+/** The largest request body, in bytes. */
+export const BODY_LIMIT = 4 * 1024 * 1024
+
+/** An answer other than success, as a JSON problem (RFC 9457). */
+export class ApiProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    readonly detail?: string,
+    readonly extra: Readonly<Record<string, unknown>> = {},
+  ) {
+    super(title)
+  }
+}
+
+/** A route of the API: what goes wrong is answered as a JSON problem with a clear sentence. */
+export function defineApi<T>(handler: (event: H3Event<EventHandlerRequest>) => Promise<T>) {
+  return defineEventHandler(async (event) => {
+    try {
+      return await handler(event)
+    } catch (error) {
+      return sendProblem(event, toProblem(error))
+    }
+  })
+}
+
+export function sendProblem(event: H3Event, problem: ApiProblem): HttpProblem {
+  setResponseStatus(event, problem.status)
+  setResponseHeader(event, 'content-type', 'application/problem+json')
+  const { status, title, detail, extra } = problem
+  return { type: 'about:blank', title, status, ...(detail === undefined ? {} : { detail }), ...extra }
+}
+
+export function toProblem(error: unknown): ApiProblem {
+  if (error instanceof ApiProblem) return error
+  const text = error instanceof Error ? `${error.message}` : String(error)
+  if (text.includes('SQLITE_FULL') || text.includes('ENOSPC')) {
+    return new ApiProblem(
+      507,
+      'The disk is full',
+      'Nothing was saved. Free some space; what you typed is kept in this browser and sent again.',
+    )
+  }
+  if (text.includes('SQLITE_BUSY'))
+    return new ApiProblem(503, 'The database is busy', 'Another program is writing to it. It is tried again shortly.')
+  if (text.includes('SQLITE_READONLY') || text.includes('SQLITE_CANTOPEN')) {
+    return new ApiProblem(507, 'The data file cannot be written', 'Check the permissions of the data folder.')
+  }
+  process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : text}\n`)
+  return new ApiProblem(500, 'The server could not do this', 'The cause stands in the server’s log.')
+}
+
+/** Reads and validates a JSON body of bounded size. */
+export async function readJson<T>(event: H3Event, schema: ZodType<T>): Promise<T> {
+  const type = getHeader(event, 'content-type') ?? ''
+  if (!/^application\/json\b/i.test(type)) throw new ApiProblem(415, 'The body must be JSON')
+  const text = await readLimited(event)
+  let data: unknown
+  try {
+    data = JSON.parse(text)
+  } catch {
+    throw new ApiProblem(400, 'The body is not JSON')
+  }
+  const result = schema.safeParse(data)
+  if (result.success) return result.data
+  const [issue] = result.error.issues
+  const place = issue?.path.join('.') ?? ''
+  throw new ApiProblem(
+    422,
+    'The body does not fit',
+    issue ? `${place === '' ? 'body' : place}: ${issue.message}` : undefined,
+  )
+}
+
+async function readLimited(event: H3Event): Promise<string> {
+  const tooLarge = new ApiProblem(413, 'The body is too large', `At most ${BODY_LIMIT / 1024 / 1024} MiB are accepted.`)
+  const declared = Number(getHeader(event, 'content-length') ?? 0)
+  if (declared > BODY_LIMIT) throw tooLarge
+  const chunks: Uint8Array[] = []
+  let size = 0
+  for await (const chunk of event.node.req as AsyncIterable<Uint8Array>) {
+    size += chunk.length
+    if (size > BODY_LIMIT) throw tooLarge
+    chunks.push(chunk)
+  }
+  return Buffer.concat(chunks).toString('utf8')
+}
+
+/** The folio identifier of the route. */
+export function folioId(event: H3Event): string {
+  const id = idSchema.safeParse(getRouterParam(event, 'id'))
+  if (!id.success) throw noFolio()
+  return id.data
+}
+
+export function noFolio(): ApiProblem {
+  return new ApiProblem(
+    404,
+    'There is no such folio',
+    'It may have been removed for good. The shelf lists the folios there are.',
+  )
+}

@@ -1,0 +1,133 @@
+import { z } from 'zod'
+import { conventionsSchema } from './conventions'
+import type { ConventionsData } from './conventions'
+import { idSchema, lineSchema, LINES_MAX, titleSchema } from './folio'
+import type { Line } from './folio'
+
+/**
+ * Every change of a folio is one of these, and each has its inverse: undo, the
+ * journal, saving and merging all use this one log.
+ */
+export const operationSchema = z.discriminatedUnion('type', [
+  z.strictObject({ type: z.literal('insert'), line: lineSchema, at: z.int().min(0) }),
+  z.strictObject({ type: z.literal('remove'), id: idSchema }),
+  z.strictObject({
+    type: z.literal('edit'),
+    id: idSchema,
+    source: lineSchema.shape.source,
+    was: lineSchema.shape.source,
+  }),
+  z.strictObject({ type: z.literal('move'), id: idSchema, to: z.int().min(0) }),
+  z.strictObject({ type: z.literal('convene'), conventions: conventionsSchema.partial() }),
+  z.strictObject({ type: z.literal('rename'), title: titleSchema }),
+])
+export type Operation = z.infer<typeof operationSchema>
+
+/** What operations act on. */
+export interface FolioState {
+  readonly title: string
+  readonly conventions: ConventionsData
+  readonly lines: readonly Line[]
+}
+
+/** A save: the operations since the revision it builds on. */
+export const saveSchema = z.strictObject({
+  revision: z.int().min(0),
+  operations: z.array(operationSchema).min(1).max(2_000),
+})
+export type Save = z.infer<typeof saveSchema>
+
+/** Applies an operation; `null` where it does not fit the state (a line that is gone, or there twice). */
+export function applyOperation<S extends FolioState>(state: S, operation: Operation): S | null {
+  const { lines } = state
+  switch (operation.type) {
+    case 'insert': {
+      if (lines.length >= LINES_MAX || lines.some((l) => l.id === operation.line.id)) return null
+      const at = Math.min(operation.at, lines.length)
+      return { ...state, lines: [...lines.slice(0, at), operation.line, ...lines.slice(at)] }
+    }
+    case 'remove':
+      return has(lines, operation.id) ? { ...state, lines: lines.filter((l) => l.id !== operation.id) } : null
+    case 'edit': {
+      if (!has(lines, operation.id)) return null
+      return { ...state, lines: lines.map((l) => (l.id === operation.id ? { ...l, source: operation.source } : l)) }
+    }
+    case 'move': {
+      const line = lines.find((l) => l.id === operation.id)
+      if (!line) return null
+      const rest = lines.filter((l) => l.id !== operation.id)
+      const to = Math.min(operation.to, rest.length)
+      return { ...state, lines: [...rest.slice(0, to), line, ...rest.slice(to)] }
+    }
+    case 'convene':
+      return { ...state, conventions: { ...state.conventions, ...operation.conventions } }
+    case 'rename':
+      return { ...state, title: operation.title }
+  }
+}
+
+/** The operation that takes this one back, from the state before it; `null` where it does not fit. */
+export function invertOperation(state: FolioState, operation: Operation): Operation | null {
+  const index = 'id' in operation ? state.lines.findIndex((l) => l.id === operation.id) : -1
+  const line = state.lines[index]
+  switch (operation.type) {
+    case 'insert':
+      return { type: 'remove', id: operation.line.id }
+    case 'remove':
+      return line ? { type: 'insert', line, at: index } : null
+    case 'edit':
+      return line ? { type: 'edit', id: line.id, source: line.source, was: operation.source } : null
+    case 'move':
+      return line ? { type: 'move', id: line.id, to: index } : null
+    case 'convene': {
+      const before = Object.entries(state.conventions).filter(([key]) => key in operation.conventions)
+      return { type: 'convene', conventions: conventionsSchema.partial().parse(Object.fromEntries(before)) }
+    }
+    case 'rename':
+      return { type: 'rename', title: state.title }
+  }
+}
+
+function has(lines: readonly Line[], id: string): boolean {
+  return lines.some((l) => l.id === id)
+}
+
+/**
+ * Puts local operations on top of a state that others have changed meanwhile.
+ * Where both sides edited one line, both texts are kept, one below the other.
+ */
+export function rebase<S extends FolioState>(
+  state: S,
+  local: readonly Operation[],
+  newId: () => string,
+): { readonly state: S; readonly operations: readonly Operation[]; readonly kept: number } {
+  let current = state
+  const operations: Operation[] = []
+  let kept = 0
+  const copies = new Map<string, string>()
+  const put = (operation: Operation): void => {
+    const next = applyOperation(current, operation)
+    if (!next) return
+    current = next
+    operations.push(operation)
+  }
+  for (const operation of local) {
+    if (operation.type !== 'edit') {
+      put(operation)
+      continue
+    }
+    const copy = copies.get(operation.id)
+    const index = current.lines.findIndex((l) => l.id === operation.id)
+    const line = current.lines[index]
+    if (copy !== undefined) put({ ...operation, id: copy })
+    else if (line && (line.source === operation.was || line.source === operation.source)) put(operation)
+    else {
+      // The line was changed or removed elsewhere: this text becomes a line of its own.
+      const id = newId()
+      copies.set(operation.id, id)
+      kept += 1
+      put({ type: 'insert', line: { id, source: operation.source }, at: line ? index + 1 : current.lines.length })
+    }
+  }
+  return { state: current, operations, kept }
+}
