@@ -186,6 +186,7 @@ export function createEntry(
       closeBrackets(),
       history({ newGroupDelay: 0, joinToEvent: (tr) => !tr.isUserEvent('input.complete') }),
       drawSelection(),
+      EditorView.lineWrapping,
       placeholder('230/_0'),
       problemField,
       keymap.of([...closeBracketsKeymap, ...historyKeymap, ...defaultKeymap]),

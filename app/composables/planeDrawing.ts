@@ -1,8 +1,9 @@
 import type { Plugin } from 'chart.js'
 import { formatReal } from '#core/format/decimal'
 import { placeLabels } from '#core/scene/labels'
-import type { PlacedLabel } from '#core/scene/labels'
+import type { Box, PlacedLabel } from '#core/scene/labels'
 import { drawnName } from '#core/scene/name'
+import { hueOf } from '#core/scene/scene'
 import type { PlaneMark } from '#core/scene/scene'
 import { niceStep, ticksBetween } from '#core/scene/ticks'
 import { boundsOf, toPixel } from '#core/scene/view'
@@ -82,7 +83,7 @@ function drawNumbers(
   ctx.textAlign = 'center'
   for (const re of xs) {
     const x = toPixel(view, size, { re, im: 0 }).x
-    if (re !== 0 && x > 14 && x < size.width - 34) ctx.fillText(tickText(re), x, rowY)
+    if (re !== 0 && x > 14 && x < size.width - 40) ctx.fillText(tickText(re), x, rowY)
   }
   const columnX = Math.min(size.width - 6, Math.max(30, origin.x - 6))
   ctx.textBaseline = 'middle'
@@ -99,17 +100,28 @@ function tickText(value: number): string {
     .replace(/e−?(\d+)/, (all) => all.replace('e', '·10^'))
 }
 
+/** Where the names of the axes stand: Re in the row of the numbers, Im beside its axis. */
+function axisNamePlaces(size: Size, origin: Pixel): { re: Box; im: Box } {
+  const top = Math.min(size.height - 20, Math.max(3, origin.y + 3))
+  const left = origin.x + 34 > size.width ? size.width - 30 : Math.min(size.width - 30, Math.max(7, origin.x + 7))
+  return {
+    re: { left: size.width - 28, right: size.width - 6, top, bottom: top + 18 },
+    im: { left, right: left + 23, top: 6, bottom: 25 },
+  }
+}
+
 function drawAxisNames(ctx: CanvasRenderingContext2D, size: Size, theme: Theme, origin: Pixel): void {
+  const { re, im } = axisNamePlaces(size, origin)
   ctx.font = `italic 15px ${SERIF}`
   ctx.fillStyle = theme.ink
-  const y = Math.min(size.height - 8, Math.max(20, origin.y - 7))
-  ctx.textAlign = 'right'
-  ctx.textBaseline = 'alphabetic'
-  ctx.fillText('Re', size.width - 8, y)
-  const left = origin.x + 30 > size.width
-  ctx.textAlign = left ? 'right' : 'left'
+  ctx.textAlign = 'left'
   ctx.textBaseline = 'top'
-  ctx.fillText('Im', Math.min(size.width - 8, Math.max(8, origin.x + (left ? -7 : 7))), 7)
+  ctx.fillText('Re', re.left, re.top)
+  ctx.fillText('Im', im.left, im.top)
+}
+
+function hueColour(theme: Theme, mark: PlaneMark): string {
+  return theme.hues[hueOf(mark.slot)] ?? theme.ink
 }
 
 function drawHeads(ctx: CanvasRenderingContext2D, { view, size, marks, theme, active }: PlaneFrame): void {
@@ -119,7 +131,7 @@ function drawHeads(ctx: CanvasRenderingContext2D, { view, size, marks, theme, ac
     const tip = toPixel(view, size, mark)
     const angle = Math.atan2(tip.y - origin.y, tip.x - origin.x)
     const length = Math.hypot(tip.x - origin.x, tip.y - origin.y)
-    ctx.fillStyle = theme.hues[mark.hue] ?? theme.ink
+    ctx.fillStyle = hueColour(theme, mark)
     if (length < 2) {
       ctx.beginPath()
       ctx.arc(tip.x, tip.y, 4, 0, 2 * Math.PI)
@@ -134,7 +146,7 @@ function drawHeads(ctx: CanvasRenderingContext2D, { view, size, marks, theme, ac
     }
     ctx.closePath()
     ctx.fill()
-    if (mark.draggable || mark.id === active) drawGrip(ctx, tip, theme.hues[mark.hue] ?? theme.ink, mark.id === active)
+    if (mark.draggable || mark.id === active) drawGrip(ctx, tip, hueColour(theme, mark), mark.id === active)
   }
   ctx.restore()
 }
@@ -178,7 +190,13 @@ function drawLabels(ctx: CanvasRenderingContext2D, { view, size, marks, theme }:
     { from: { x: 0, y: origin.y }, to: { x: size.width, y: origin.y } },
     { from: { x: origin.x, y: 0 }, to: { x: origin.x, y: size.height } },
   ]
-  const placed = placeLabels(requests, [...arrows, ...axes], [...tips.values()], size)
+  const placed = placeLabels(
+    requests,
+    [...arrows, ...axes],
+    [...tips.values()],
+    size,
+    Object.values(axisNamePlaces(size, origin)),
+  )
   const byId = new Map(shown.map((mark) => [mark.id, mark]))
   ctx.save()
   for (const label of placed) {
@@ -200,7 +218,7 @@ function drawLabel(ctx: CanvasRenderingContext2D, mark: PlaneMark, at: PlacedLab
   ctx.lineJoin = 'round'
   ctx.lineWidth = 4
   ctx.strokeStyle = theme.leaf
-  ctx.fillStyle = theme.hues[mark.hue] ?? theme.ink
+  ctx.fillStyle = hueColour(theme, mark)
   const write = (text: string, x: number, y: number, font: string): void => {
     ctx.font = font
     ctx.strokeText(text, x, y)

@@ -4,9 +4,14 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef } from 'vue'
 import type { Conventions } from '#core/format/conventions'
 import type { LineView } from '#core/format/lineView'
-import { assignHues } from '#core/scene/scene'
+import { assignSlots } from '#core/scene/scene'
 import type { Line } from '#shared/folio'
 import type { Edits, EvaluatorService, Update } from '~/workers/evaluator'
+
+/** Values kept under a name stand on the plate; one that is only passing stays in the ledger. */
+export function onPlate(view: LineView | undefined): boolean {
+  return view !== undefined && view.point !== null && view.name !== null
+}
 
 /** What every line came to, as the worker tells it. */
 export const useResultsStore = defineStore('results', () => {
@@ -14,7 +19,7 @@ export const useResultsStore = defineStore('results', () => {
   /** The problem of an entry that is being typed. */
   const draft = shallowRef<LineView | null>(null)
   const order = shallowRef<readonly string[]>([])
-  const hues = shallowRef<ReadonlyMap<string, number>>(new Map())
+  const slots = shallowRef<ReadonlyMap<string, number>>(new Map())
   const busy = ref(false)
 
   let worker: Worker | null = null
@@ -34,8 +39,8 @@ export const useResultsStore = defineStore('results', () => {
   function take(update: Update): void {
     for (const view of update.views) views.set(view.id, view)
     draft.value = update.draft
-    const shown = order.value.filter((id) => views.get(id)?.point)
-    hues.value = assignHues(shown, hues.value)
+    const shown = order.value.filter((id) => onPlate(views.get(id)))
+    slots.value = assignSlots(shown, slots.value)
   }
 
   function enqueue(call: (evaluator: Remote<EvaluatorService>) => Promise<Update>): Promise<void> {
@@ -54,7 +59,7 @@ export const useResultsStore = defineStore('results', () => {
   function load(lines: readonly Line[], conventions: Conventions): Promise<void> {
     views.clear()
     draft.value = null
-    hues.value = new Map()
+    slots.value = new Map()
     order.value = lines.map((l) => l.id)
     const plain = lines.map(({ id, source }) => ({ id, source }))
     return enqueue((evaluator) => evaluator.load(plain, { ...conventions }))
@@ -99,5 +104,5 @@ export const useResultsStore = defineStore('results', () => {
 
   const unitDependent = computed(() => order.value.filter((id) => views.get(id)?.unitDependent))
 
-  return { views, draft, order, hues, busy, unitDependent, load, apply, type, settle, close }
+  return { views, draft, order, slots, busy, unitDependent, load, apply, type, settle, close }
 })

@@ -103,6 +103,9 @@ function writtenPlaces(node: Node): Places | null {
 }
 
 function sumPlaces(left: Node, right: Node): Places | null {
+  // A number in rectangular form: one real and one imaginary part, not any sum.
+  const imaginary = [strip(left), strip(right)].filter((n) => n.type === 'literal' && n.written.letter !== 'none')
+  if (imaginary.length !== 1) return null
   const a = writtenPlaces(left)
   const b = writtenPlaces(right)
   if (a?.form !== 'rectangular' || b?.form !== 'rectangular') return null

@@ -12,7 +12,7 @@ import { failure } from '../values/value'
 import { derive } from './context'
 import type { Context } from './context'
 import { binary, compare, negate } from './operators'
-import type { BinarySign } from './operators'
+import type { BinarySign, OperatorContext } from './operators'
 
 /**
  * The value of a bound tree, or the first failure with the span it is about.
@@ -85,7 +85,10 @@ function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Con
   const right = evaluate(rightNode, context)
   if (right.kind === 'failure') return right
   return binary(sign, left, right, {
-    unit: context.unit,
+    // Asked for only where it matters: reading it makes the line depend on the unit.
+    get unit() {
+      return context.unit
+    },
     exponent: context.exponent,
     bareSide: (side) => {
       const node = side === 'left' ? leftNode : rightNode
@@ -93,6 +96,17 @@ function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Con
       context.hint('angle-plus-number', node)
     },
   })
+}
+
+/** An operator outside an exponent, where no bare number is told of. */
+function plainly(context: Context): OperatorContext {
+  return {
+    get unit() {
+      return context.unit
+    },
+    exponent: false,
+    bareSide: () => undefined,
+  }
 }
 
 function product(node: Product, context: Context): Value | Failure {
@@ -107,7 +121,7 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
   const exponent = evaluate(exponentNode, inner)
   if (exponent.kind === 'failure') return exponent
   if (natural) hintBareExponent(exponent, exponentNode, context)
-  return binary('^', base, exponent, { unit: context.unit, exponent: false, bareSide: () => undefined })
+  return binary('^', base, exponent, plainly(context))
 }
 
 /** `e^(j*30)` is 30 radians: said, since degrees were probably meant. */
@@ -190,7 +204,7 @@ function apply(node: Apply, context: Context): Value | Failure {
   if (value.kind === 'failure' || node.raised === null) return value
   const exponent = evaluate(node.raised, context)
   if (exponent.kind === 'failure') return exponent
-  return binary('^', value, exponent, { unit: context.unit, exponent: false, bareSide: () => undefined })
+  return binary('^', value, exponent, plainly(context))
 }
 
 function builtIn(node: Apply, args: readonly Value[], context: Context): Value | Failure {
@@ -239,7 +253,7 @@ function comparison(node: Extract<Node, { type: 'compare' }>, context: Context):
     const bare = (left.kind === 'angle') !== (right.kind === 'angle')
     if (bare && left.kind === 'number') context.bare(node.first, left)
     if (bare && right.kind === 'number') context.bare(rightNode, right)
-    const result = compare(sign, left, right, context.unit)
+    const result = compare(sign, left, right, () => context.unit)
     if (result.kind === 'failure') return result
     const inexact = (v: Value): boolean => v.kind === 'number' && v.exact === null && v.pi === null
     if (sign === '==' && (inexact(left) || inexact(right))) context.hint('equals-rounded', node)

@@ -4,6 +4,7 @@ import type { Parsed } from '../notation/parser'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
 import type { Node, Statement } from '../notation/tree'
+import { failure } from '../values/value'
 import type { Failure, FunctionValue, Value } from '../values/value'
 import { check } from './check'
 import type { AngleUnit, Context } from './context'
@@ -127,23 +128,28 @@ class Run {
     if (statement.type === 'function') return this.functionValue(statement, bound, body)
     const value = evaluate(body, this.context)
     if (statement.type !== 'check' || right === null || value.kind === 'failure') return value
-    return this.check(statement, value, right)
+    return this.check(statement, value, right, bound.within)
   }
 
   private waiting({ name, line }: { name: string; line: number }, body: Node): Failure {
     return { kind: 'failure', code: 'waits-for', data: { name, line }, from: body.from, to: body.to }
   }
 
-  private check(statement: Extract<Statement, { type: 'check' }>, left: Value, rightNode: Node): Value | Failure {
+  private check(
+    statement: Extract<Statement, { type: 'check' }>,
+    left: Value,
+    rightNode: Node,
+    withinNode: Node | null,
+  ): Value | Failure {
     const right = evaluate(rightNode, this.context)
     if (right.kind === 'failure') return right
-    let within: { amount: number; percent: boolean } | null = null
-    if (statement.within) {
-      const amount = Number(statement.within.amount.type === 'number' ? statement.within.amount.text : NaN)
-      if (!(amount >= 0))
-        return { kind: 'failure', code: 'domain', data: { name: 'within', needs: 'a number behind it' } }
-      within = { amount, percent: statement.within.percent }
+    const tolerance = statement.within && withinNode ? evaluate(withinNode, this.context) : null
+    if (tolerance?.kind === 'failure') return tolerance
+    if (tolerance && !(tolerance.kind === 'number' && tolerance.im === 0 && tolerance.re >= 0)) {
+      return failure('domain', { name: 'within', needs: 'a real number that is not negative' })
     }
+    const amount = tolerance?.kind === 'number' ? tolerance.re : null
+    const within = amount === null ? null : { amount, percent: statement.within?.percent ?? false }
     return check(left, right, rightNode, within)
   }
 

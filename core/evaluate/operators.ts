@@ -133,9 +133,9 @@ export function negate(a: Value): Value | Failure {
 }
 
 /** A comparison of two values of one kind; numbers have an order only where both are real. */
-export function compare(sign: Comparison, a: Value, b: Value, unit: AngleUnit): Value | Failure {
-  if (a.kind === 'angle' && b.kind === 'number' && b.im === 0) return compare(sign, a, inUnit(b, unit), unit)
-  if (a.kind === 'number' && b.kind === 'angle' && a.im === 0) return compare(sign, inUnit(a, unit), b, unit)
+export function compare(sign: Comparison, a: Value, b: Value, unit: () => AngleUnit): Value | Failure {
+  if (a.kind === 'angle' && b.kind === 'number' && b.im === 0) return compare(sign, a, inUnit(b, unit()), unit)
+  if (a.kind === 'number' && b.kind === 'angle' && a.im === 0) return compare(sign, inUnit(a, unit()), b, unit)
   if (sign === '==' || sign === '!=') {
     const same = sameValue(a, b)
     if (same === null) return failure('not-comparable', { left: a.kind, right: b.kind })

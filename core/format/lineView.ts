@@ -70,7 +70,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
   const problem = evaluated.problem
   const reading = problem
     ? ''
-    : statementToLatex(parsed.statement, bound.body, bound.right, {
+    : statementToLatex(parsed.statement, bound, {
         letter: conventions.letter,
         bare: evaluated.bare,
         unit: conventions.angle,

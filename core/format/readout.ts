@@ -1,6 +1,7 @@
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
+import { magnitude } from '../values/arithmetic'
 import { asDegrees } from '../values/convert'
 import { argumentOf } from '../values/make'
 import type { AngleValue, NumberValue, Value } from '../values/value'
@@ -58,21 +59,15 @@ function withLetter(text: string, { letter, place }: Conventions): string {
 export function formatPolar(z: NumberValue, conventions: Conventions): string {
   if (Number.isNaN(z.re) || Number.isNaN(z.im)) return 'undefined'
   if (C.isInfinite(z)) return '∞ (no direction)'
-  const size = C.abs(z)
-  const clean = quiet(z)
-  const argument = size === 0 ? '0' : ''
-  const direction = argument || formatAngleOf(clean === z ? z : { ...z, ...clean, exact: z.exact }, conventions)
-  const exactSize =
-    z.exact && Q.isZero(z.exact.im) ? (Q.sign(z.exact.re) < 0 ? Q.negate(z.exact.re) : z.exact.re) : null
-  return `${formatPart(size, exactSize, conventions)} ∠ ${size === 0 ? zeroAngle(conventions) : direction}`
+  const size = magnitude(z)
+  const exactSize = size.kind === 'number' ? (size.exact?.re ?? null) : null
+  const shown = formatPart(C.abs(z), exactSize, conventions)
+  if (z.re === 0 && z.im === 0) return `${shown} ∠ ${zeroAngle(conventions)}`
+  return `${shown} ∠ ${formatAngle(argumentOf({ ...z, ...quiet(z) }), conventions)}`
 }
 
 function zeroAngle(conventions: Conventions): string {
   return conventions.angle === 'deg' ? '0°' : '0 rad'
-}
-
-function formatAngleOf(z: NumberValue, conventions: Conventions): string {
-  return formatAngle(argumentOf(z), conventions)
 }
 
 /** `53.13°` or `0.9273 rad`, never without its unit. */

@@ -65,10 +65,11 @@ function coerce(
       context.bare(node, value)
       return inUnit(value, context.unit)
     case 'number': {
-      const keeps = definition.name === 'sum' || definition.name === 'product'
-      if (value.kind === 'angle') return keeps ? value : asRadians(value)
-      return value.kind === 'number' ? value : wrong
+      const number = value.kind === 'angle' ? asRadians(value) : value
+      return number.kind === 'number' ? number : wrong
     }
+    case 'scalar':
+      return value.kind === 'number' || value.kind === 'angle' ? value : wrong
     case 'quantity':
       if (value.kind === 'angle') return value
       return value.kind === 'number' && value.im === 0 ? value : wrong

@@ -7,9 +7,10 @@ export type Group = 'complex' | 'powers and logarithms' | 'angles' | 'numbers' |
 /**
  * What a parameter takes. `angle`: an angle, a bare real number read in the
  * convention's unit, or a complex number of radians. `quantity`: a real number
- * or an angle. `number`: any number, an angle counting as its radians.
+ * or an angle. `scalar`: any number or an angle. `number`: any number, an angle
+ * counting as its radians.
  */
-export type ParameterKind = 'number' | 'real' | 'whole' | 'angle' | 'quantity' | 'truth'
+export type ParameterKind = 'number' | 'real' | 'whole' | 'angle' | 'quantity' | 'scalar' | 'truth'
 
 export interface Parameter {
   readonly name: string

@@ -90,11 +90,11 @@ function fromBigInt(n: bigint): Value | Failure {
   return q ? exactReal(q) : failure('too-large')
 }
 
-function fold(sign: '+' | '*', args: readonly Value[], context: Context): Value | Failure {
+function fold(sign: '+' | '*', args: readonly Value[]): Value | Failure {
   let total: Value | Failure = args[0] ?? integer(0)
   for (const value of args.slice(1)) {
     if (total.kind === 'failure') return total
-    total = binary(sign, total, value, { unit: context.unit, exponent: false, bareSide: () => undefined })
+    total = binary(sign, total, value, { unit: 'rad', exponent: false, bareSide: () => undefined })
   }
   return total
 }
@@ -115,7 +115,7 @@ function size(value: Value): number {
 }
 
 const quantity = { name: 'a', kind: 'quantity' } as const
-const number = { name: 'a', kind: 'number' } as const
+const scalar = { name: 'a', kind: 'scalar' } as const
 const whole = (name: string) => ({ name, kind: 'whole' }) as const
 
 export const numberFunctions: readonly FunctionDefinition[] = [
@@ -231,30 +231,30 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   {
     name: 'sum',
     group: 'numbers',
-    parameters: [number],
+    parameters: [scalar],
     repeats: true,
     summary: 'Sum of its arguments.',
     examples: [{ entry: 'sum(1, 2, 3j)', gives: '3 + 3j' }],
-    apply: (args, context) => fold('+', args, context),
+    apply: (args) => fold('+', args),
   },
   {
     name: 'product',
     group: 'numbers',
-    parameters: [number],
+    parameters: [scalar],
     repeats: true,
     summary: 'Product of its arguments.',
     examples: [{ entry: 'product(2, 3, 4)', gives: '24' }],
-    apply: (args, context) => fold('*', args, context),
+    apply: (args) => fold('*', args),
   },
   {
     name: 'mean',
     group: 'numbers',
-    parameters: [quantity],
+    parameters: [scalar],
     repeats: true,
     summary: 'Arithmetic mean of its arguments.',
     examples: [{ entry: 'mean(1, 2, 6)', gives: '3' }],
-    apply: (args, context) => {
-      const total = fold('+', args, context)
+    apply: (args) => {
+      const total = fold('+', args)
       if (total.kind === 'angle') return scaleAngle(total, exactReal(Q.rational(1, args.length) ?? Q.ONE))
       return total.kind === 'number' ? A.divide(total, integer(args.length)) : total
     },

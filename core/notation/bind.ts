@@ -31,6 +31,8 @@ export interface Bound {
   readonly body: Node | null
   /** The right side of a check. */
   readonly right: Node | null
+  /** The tolerance of a check. */
+  readonly within: Node | null
   readonly problem: Problem | null
   readonly hints: readonly Problem[]
   /** Kept names that the line reads. */
@@ -51,6 +53,7 @@ export function bindStatement(source: string, statement: Statement, names: Names
   const binder = new Binder(source, names, statement.type === 'function' ? statement.parameters : [], self)
   let body: Node | null = null
   let right: Node | null = null
+  let within: Node | null = null
   switch (statement.type) {
     case 'empty':
       break
@@ -69,9 +72,10 @@ export function bindStatement(source: string, statement: Statement, names: Names
     case 'check':
       body = binder.bind(statement.left)
       right = binder.bind(statement.right)
+      within = statement.within ? binder.bind(statement.within.amount) : null
       break
   }
-  return { body, right, problem: binder.problem, hints: binder.hints, uses: [...binder.uses] }
+  return { body, right, within, problem: binder.problem, hints: binder.hints, uses: [...binder.uses] }
 }
 
 class Binder {
@@ -382,7 +386,7 @@ class Binder {
     const suffix = readSuffix(run, (name) => this.isUnit(name))
     if (this.isUnit(run)) return [imaginary(node, digits, '', 0, 'after')]
     if (this.isName(run)) {
-      if (suffix)
+      if (suffix && CONSTANTS[run] === undefined)
         this.hint('prefix-shadowed', node, { text: this.slice(node), digits, name: run }, [write(`${digits}*${run}`)])
       return [number, this.name({ type: 'name', name: run, ...runSpan })]
     }

@@ -20,8 +20,7 @@ const ATOM: Level = 10
  */
 export function statementToLatex(
   statement: Statement,
-  body: Node | null,
-  right: Node | null,
+  { body, right, within }: { readonly body: Node | null; readonly right: Node | null; readonly within: Node | null },
   style: ReadingStyle,
 ): string {
   const writer = new Writer(style)
@@ -39,7 +38,7 @@ export function statementToLatex(
     }
     case 'check': {
       const other = right ? writer.node(right, 0) : ''
-      return `${text} \\approx ${other}${writer.tolerance(statement.within)}`
+      return `${text} \\approx ${other}${writer.tolerance(within, statement.within?.percent ?? false)}`
     }
   }
 }
@@ -85,9 +84,9 @@ function leaf(span: { from: number; to: number }, latex: string): string {
 class Writer {
   constructor(private readonly style: ReadingStyle) {}
 
-  tolerance(within: { readonly amount: Node; readonly percent: boolean } | null): string {
-    if (within === null) return ''
-    return `\\;\\text{within}\\;${this.node(within.amount, 0)}${within.percent ? '\\,\\%' : ''}`
+  tolerance(amount: Node | null, percent: boolean): string {
+    if (amount === null) return ''
+    return `\\;\\text{within}\\;${this.node(amount, 0)}${percent ? '\\,\\%' : ''}`
   }
 
   /** `node` in a place that needs at least `level`. */

@@ -15,7 +15,7 @@ export function realLiteral(digits: string, exponent = 0): NumberValue {
 /** The same on the imaginary axis. */
 export function imaginaryLiteral(digits: string, exponent = 0): NumberValue {
   const value = realLiteral(digits, exponent)
-  return value.exact ? exactNumber({ re: Q.ZERO, im: value.exact.re }) : complexNumber({ re: 0, im: value.re })
+  return value.exact ? exactNumber({ re: Q.ZERO, im: value.exact.re }, true) : complexNumber({ re: 0, im: value.re })
 }
 
 /** What a run of letters directly after digits says, apart from names. */

@@ -14,6 +14,8 @@ export interface Parsed {
 
 /** Deepest nesting of brackets, powers and signs. */
 const MAX_DEPTH = 150
+/** Most terms and factors that may follow one another in a line. */
+const MAX_TERMS = 800
 /** Longest line, in UTF-16 units. */
 export const MAX_LINE = 10_000
 
@@ -51,6 +53,7 @@ class Parser {
   problem: Problem | null = null
   private at = 0
   private depth = 0
+  private terms = 0
   private readonly open: { sign: Opener; token: Token }[] = []
 
   constructor(
@@ -208,6 +211,12 @@ class Parser {
     return node
   }
 
+  /** Counts what a loop strings together: a long row of terms is a deep tree, too. */
+  private another(): void {
+    this.terms += 1
+    if (this.terms > MAX_TERMS) this.fail('too-many-terms', this.token, { limit: MAX_TERMS })
+  }
+
   private expression(): Node {
     return this.deeper(() => this.either())
   }
@@ -216,6 +225,7 @@ class Parser {
     let left = this.both()
     while (this.isWord('or')) {
       this.take()
+      this.another()
       const right = this.both()
       left = { type: 'logic', sign: 'or', operands: [left, right], from: left.from, to: right.to }
     }
@@ -226,6 +236,7 @@ class Parser {
     let left = this.negation()
     while (this.isWord('and')) {
       this.take()
+      this.another()
       const right = this.negation()
       left = { type: 'logic', sign: 'and', operands: [left, right], from: left.from, to: right.to }
     }
@@ -254,6 +265,7 @@ class Parser {
     let left = this.parallel()
     while (this.isSign('+') || this.isSign('-')) {
       const sign = this.take().text as '+' | '-'
+      this.another()
       const right = this.parallel()
       if (endsInPolar(left) && isAngle(right)) return this.bracketings(lastPolar(left), right, sign)
       left = { type: 'sum', sign, left, right, from: left.from, to: right.to }
@@ -282,6 +294,7 @@ class Parser {
     let left = this.chain()
     while (this.isSign('||') && !this.closesBars()) {
       const sign = this.take()
+      this.another()
       if (this.problem) return left
       const right = this.chain()
       left = { type: 'parallel', left, right, from: left.from, to: right.to }
@@ -319,7 +332,21 @@ class Parser {
   }
 
   private chain(): Node {
-    const first = this.factor()
+    return this.chainAfter(this.factor())
+  }
+
+  /** `x/2 rad`: the unit may belong to 2 or to the quotient. */
+  private radiansUnclear(quotient: Node, bottom: Node): Node {
+    const text = this.slice(quotient)
+    const top = this.source.slice(quotient.from, bottom.from)
+    const span = { from: quotient.from, to: bottom.to }
+    return this.fail('angle-bracketing', span, { text: this.slice(span) }, [
+      write(`(${text}) rad`),
+      write(`${top}(${this.slice(bottom)})`),
+    ])
+  }
+
+  private chainAfter(first: Node): Node {
     const rest: { sign: ChainSign; node: Node; at: Span }[] = []
     for (;;) {
       const token = this.token
@@ -335,9 +362,22 @@ class Parser {
           this.missingOperator(before, token)
         break
       }
+      this.another()
       const node = this.factor()
       if (sign === '*' && before.type === 'polar' && isAngle(node)) {
         return this.bracketings(before, node, sign)
+      }
+      const unit = sign === '/' ? radiansOver(node) : null
+      if (unit) {
+        const quotient: Node = {
+          type: 'chain',
+          first,
+          rest: [...rest, { sign, node: unit, at: token }],
+          from: first.from,
+          to: unit.to,
+        }
+        if (rest.length > 0 || !isPi(first)) return this.radiansUnclear(quotient, node)
+        return this.chainAfter({ type: 'postfix', sign: 'rad', operand: quotient, from: first.from, to: node.to })
       }
       rest.push({ sign, node, at: { from: token.from, to: token.to } })
     }
@@ -414,24 +454,22 @@ class Parser {
       slash.text === '/' &&
       below.type === 'number' &&
       !(after.type === 'name' && !after.spaced) &&
-      !['/_', '^', '°', '!'].includes(after.text)
+      !['/_', '^', '!'].includes(after.text)
     if (!divides) return operand
     this.take()
     this.take()
     const bottom: Node = { type: 'number', text: below.text, from: below.from, to: below.to }
-    return {
-      type: 'chain',
-      first: operand,
-      rest: [{ sign: '/', node: bottom, at: slash }],
-      from: operand.from,
-      to: below.to,
-    }
+    const span = { from: operand.from, to: below.to }
+    const fraction: Node = { type: 'chain', first: operand, rest: [{ sign: '/', node: bottom, at: slash }], ...span }
+    const unit = this.isSign('°') || this.isWord('deg') ? 'deg' : this.isWord('rad') ? 'rad' : null
+    return unit ? { type: 'postfix', sign: unit, operand: fraction, from: span.from, to: this.take().to } : fraction
   }
 
   private power(): Node {
     let base = this.postfix()
     while (this.isSign('^')) {
       const caret = this.take()
+      this.another()
       const mark = this.markSign()
       if (mark) {
         const token = this.take()
@@ -493,6 +531,7 @@ class Parser {
     for (;;) {
       const token = this.token
       const bracket = this.isSign('(') && !token.spaced
+      if (operand.type === 'postfix') this.another()
       if (bracket && (operand.type === 'name' || operand.type === 'quantity')) {
         operand = this.call(operand, null)
       } else if (this.isSign('!')) {
@@ -681,6 +720,11 @@ function multiplies(token: Token): boolean {
 function isPi(node: Node): boolean {
   if (node.type === 'name') return node.name === 'pi' || node.name === 'π'
   return node.type === 'quantity' && (node.run === 'pi' || node.run === 'π')
+}
+
+/** The plain number in `4 rad`; `null` for anything else. */
+function radiansOver(node: Node): Node | null {
+  return node.type === 'postfix' && node.sign === 'rad' && node.operand.type === 'number' ? node.operand : null
 }
 
 function isAngle(node: Node): boolean {

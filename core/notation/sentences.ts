@@ -1,3 +1,4 @@
+import { table } from '../table'
 import type { Problem } from './problem'
 
 /** The one place where codes of errors and hints become sentences for a student. */
@@ -16,11 +17,12 @@ const KIND: Readonly<Record<string, string>> = {
   real: 'a real number',
   whole: 'a whole number',
   quantity: 'a real number or an angle',
+  scalar: 'a number or an angle',
 }
 
 const kind = (word: string | number | undefined): string => KIND[String(word)] ?? String(word)
 
-const SENTENCES: Readonly<Record<string, Sentence>> = {
+const SENTENCES = table<Sentence>({
   // Reading a line.
   'line-too-long': (d) => `This line is longer than ${d.limit} characters. Split it into several lines.`,
   'missing-operator': (d) => `An operator is missing between ${d.left} and ${d.right}.`,
@@ -36,6 +38,7 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   'second-equals': () => 'A line defines one name with one =. To compare two values write ==.',
   'check-inside': () => 'A check ≈ stands once in a line, between its two sides.',
   'stray-comma': () => 'A comma only separates the arguments of a function. The decimal mark is a point.',
+  'too-many-terms': (d) => `This line has more than ${d.limit} terms. Keep parts of it under names of their own.`,
   'too-deep': (d) => `This is nested more than ${d.limit} deep. Keep parts of it under names of their own.`,
   'angle-bracketing': (d) => `${d.text} can be read in two ways. Choose one with brackets.`,
   'power-bracketing': (d) => `It is not clear how much of ${d.text} is the exponent. Choose one.`,
@@ -105,7 +108,7 @@ const SENTENCES: Readonly<Record<string, Sentence>> = {
   redefined: (d) => `${d.name} is also defined in line ${d.line}; from here on this line counts.`,
   'infinite-result': () => 'A division by zero gives ∞.',
   'undefined-result': () => 'There is no value here: a division 0/0, or ∞ − ∞, has no result.',
-}
+})
 
 function needs(word: string | number | undefined): string {
   return word === 'angle' ? 'an angle or a number' : kind(word)

@@ -1,3 +1,5 @@
+import { table } from '../table'
+
 /**
  * Text → tokens with spans (UTF-16 units). Nothing here depends on which names
  * are kept: a run of letters after digits stays attached as its own token and is
@@ -26,14 +28,14 @@ const SIGNS = [
 ] // prettier-ignore
 
 /** Written signs and the sign of the notation that each stands for. */
-const WRITTEN: Readonly<Record<string, string>> = {
+const WRITTEN = table<string>({
   '×': '*', '·': '*', '⋅': '*', '∙': '*', '÷': '/', '−': '-', '–': '-', '∕': '/',
   '≤': '<=', '≥': '>=', '≠': '!=', '≈': '~~', '∥': '||', '∠': '/_', '′': "'", '‖': '||',
-} // prettier-ignore
+}) // prettier-ignore
 
-const SUPERSCRIPTS: Readonly<Record<string, string>> = {
+const SUPERSCRIPTS = table<string>({
   '⁰': '0', '¹': '1', '²': '2', '³': '3', '⁴': '4', '⁵': '5', '⁶': '6', '⁷': '7', '⁸': '8', '⁹': '9', '⁻': '-',
-} // prettier-ignore
+}) // prettier-ignore
 
 function superscript(rest: string): { text: string; length: number } | null {
   let text = ''

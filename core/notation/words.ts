@@ -1,19 +1,21 @@
+import { table } from '../table'
+
 /** Words of the notation: they cannot be kept as names. */
 export const RESERVED: ReadonlySet<string> = new Set([
   'deg', 'rad', 'mod', 'and', 'or', 'not', 'where', 'within', 'unknown', 'prev', 'for',
 ]) // prettier-ignore
 
 /** Constants of the notation: they can be read but not kept. */
-export const CONSTANTS: Readonly<Record<string, 'pi' | 'e' | 'inf' | 'eps'>> = {
+export const CONSTANTS = table<'pi' | 'e' | 'inf' | 'eps'>({
   pi: 'pi',
   π: 'pi',
   e: 'e',
   inf: 'inf',
   eps: 'eps',
-}
+})
 
 /** SI prefixes (BIPM, The International System of Units, table 7), as powers of ten. */
-export const PREFIXES: Readonly<Record<string, number>> = {
+export const PREFIXES = table<number>({
   T: 12,
   G: 9,
   M: 6,
@@ -25,10 +27,10 @@ export const PREFIXES: Readonly<Record<string, number>> = {
   n: -9,
   p: -12,
   f: -15,
-}
+})
 
 /** Letters that stand for the decimal mark in IEC 60062 codes, as powers of ten. */
-export const CODE_LETTERS: Readonly<Record<string, number>> = {
+export const CODE_LETTERS = table<number>({
   R: 0,
   K: 3,
   k: 3,
@@ -41,7 +43,7 @@ export const CODE_LETTERS: Readonly<Record<string, number>> = {
   μ: -6,
   n: -9,
   p: -12,
-}
+})
 
 const GREEK = [
   'alpha', 'beta', 'gamma', 'delta', 'epsilon', 'zeta', 'eta', 'theta', 'iota', 'kappa', 'lambda', 'mu', 'nu', 'xi',
@@ -52,12 +54,12 @@ const GREEK = [
 /** Greek letters by name, as LaTeX writes them. */
 export const GREEK_NAMES: ReadonlySet<string> = new Set(GREEK)
 
-const GREEK_LETTERS: Readonly<Record<string, string>> = {
+const GREEK_LETTERS = table<string>({
   α: 'alpha', β: 'beta', γ: 'gamma', δ: 'delta', ε: 'epsilon', ζ: 'zeta', η: 'eta', θ: 'theta', ι: 'iota',
   κ: 'kappa', λ: 'lambda', μ: 'mu', µ: 'mu', ν: 'nu', ξ: 'xi', ρ: 'rho', σ: 'sigma', τ: 'tau', υ: 'upsilon',
   φ: 'phi', χ: 'chi', ψ: 'psi', ω: 'omega', Γ: 'Gamma', Δ: 'Delta', Θ: 'Theta', Λ: 'Lambda', Ξ: 'Xi', Σ: 'Sigma',
   Φ: 'Phi', Ψ: 'Psi', Ω: 'Omega',
-} // prettier-ignore
+}) // prettier-ignore
 
 /** The LaTeX name of a Greek letter, from the letter or its name; `null` for other names. */
 export function greek(name: string): string | null {

@@ -24,7 +24,7 @@ export interface Segment {
   readonly to: Pixel
 }
 
-interface Box {
+export interface Box {
   readonly left: number
   readonly top: number
   readonly right: number
@@ -44,13 +44,15 @@ export function placeLabels(
   segments: readonly Segment[],
   marks: readonly Pixel[],
   size: { readonly width: number; readonly height: number },
+  taken: readonly Box[] = [],
 ): PlacedLabel[] {
   const placed: { id: string; box: Box }[] = []
+  const fixed = taken.map((box) => ({ box }))
   for (const request of requests) {
     let best: Box | null = null
     let least = Infinity
     for (const box of candidates(request)) {
-      const cost = box.cost + covering(box, placed, segments, marks, size, request.anchor)
+      const cost = box.cost + covering(box, [...fixed, ...placed], segments, marks, size, request.anchor)
       if (cost < least) {
         least = cost
         best = box

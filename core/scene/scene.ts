@@ -5,8 +5,8 @@ export interface PlaneMark extends Complex {
   /** The line the value belongs to. */
   readonly id: string
   readonly label: string
-  /** Which of the eight hues, markers and line styles it has. */
-  readonly hue: number
+  /** Which hue and line style it has; see {@link hueOf} and {@link dashOf}. */
+  readonly slot: number
   /** True where the tip can be dragged: the line is a literal. */
   readonly draggable: boolean
   readonly rectangular: string
@@ -16,30 +16,41 @@ export interface PlaneMark extends Complex {
 export const HUES = 8
 
 /**
- * Gives each value on a plate a hue: one it keeps while it stays, a free one
- * when it comes, the least used when all are taken.
+ * Gives each value on a plate a slot: the one it has while it stays, the lowest
+ * free one when it comes. A slot is a hue with a line style; beyond the eight
+ * hues a hue comes again with another line style.
  */
-export function assignHues(ids: readonly string[], before: ReadonlyMap<string, number>): Map<string, number> {
-  const hues = new Map<string, number>()
-  const used = new Array<number>(HUES).fill(0)
+export function assignSlots(ids: readonly string[], before: ReadonlyMap<string, number>): Map<string, number> {
+  const slots = new Map<string, number>()
+  const taken = new Set<number>()
   for (const id of ids) {
-    const hue = before.get(id)
-    if (hue === undefined) continue
-    hues.set(id, hue)
-    used[hue] = (used[hue] ?? 0) + 1
+    const slot = before.get(id)
+    if (slot === undefined) continue
+    slots.set(id, slot)
+    taken.add(slot)
   }
+  let free = 0
   for (const id of ids) {
-    if (hues.has(id)) continue
-    const least = Math.min(...used)
-    const hue = used.indexOf(least)
-    hues.set(id, hue)
-    used[hue] = least + 1
+    if (slots.has(id)) continue
+    while (taken.has(free)) free += 1
+    slots.set(id, free)
+    taken.add(free)
   }
-  return hues
+  return slots
 }
 
-/** Line styles as dash patterns, one for each hue, so that colour is never the only code. */
-export const DASHES: readonly (readonly number[])[] = [
+/** The hue of a slot, 0 to 7. */
+export function hueOf(slot: number): number {
+  return slot % HUES
+}
+
+/** The dash pattern of a slot. */
+export function dashOf(slot: number): readonly number[] {
+  return DASHES[(slot + 3 * Math.floor(slot / HUES)) % DASHES.length] ?? []
+}
+
+/** Line styles as dash patterns, so that colour is never the only code. */
+const DASHES: readonly (readonly number[])[] = [
   [],
   [9, 4],
   [2, 3],
@@ -49,7 +60,3 @@ export const DASHES: readonly (readonly number[])[] = [
   [9, 3, 2, 3, 2, 3],
   [1, 5],
 ]
-
-/** Names of the marks at the tips, as Chart.js knows them. */
-export const MARKERS = ['circle', 'triangle', 'rect', 'rectRot', 'star', 'cross', 'rectRounded', 'crossRot'] as const
-export type Marker = (typeof MARKERS)[number]

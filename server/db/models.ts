@@ -36,17 +36,18 @@ export interface Models {
 
 export function defineModels(sequelize: Sequelize): Models {
   const common = { timestamps: false, underscored: true } as const
-  const text = { type: DataTypes.TEXT, allowNull: false } as const
+  // A fresh object for each column: Sequelize writes the column's name into it.
+  const text = () => ({ type: DataTypes.TEXT, allowNull: false }) as const
   const folios = sequelize.define<FolioRow>(
     'folio',
     {
       id: { type: DataTypes.TEXT, primaryKey: true },
-      title: text,
-      conventions: text,
-      lineOrder: text,
+      title: text(),
+      conventions: text(),
+      lineOrder: text(),
       revision: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
-      createdAt: text,
-      changedAt: text,
+      createdAt: text(),
+      changedAt: text(),
       binnedAt: { type: DataTypes.TEXT, allowNull: true },
     },
     { ...common, tableName: 'folios' },
@@ -56,7 +57,7 @@ export function defineModels(sequelize: Sequelize): Models {
     {
       id: { type: DataTypes.TEXT, primaryKey: true },
       folioId: { type: DataTypes.TEXT, primaryKey: true },
-      source: text,
+      source: text(),
     },
     { ...common, tableName: 'lines' },
   )
@@ -65,8 +66,8 @@ export function defineModels(sequelize: Sequelize): Models {
     {
       folioId: { type: DataTypes.TEXT, primaryKey: true },
       revision: { type: DataTypes.INTEGER, primaryKey: true },
-      operations: text,
-      savedAt: text,
+      operations: text(),
+      savedAt: text(),
     },
     { ...common, tableName: 'revisions' },
   )

@@ -21,6 +21,7 @@ const pieces = computed(() => dressValue(props.text, props.letter))
 <style scoped>
 .value {
   font-family: var(--mono);
+  font-size: 14px;
   font-variant-numeric: tabular-nums;
   white-space: nowrap;
 }

@@ -69,7 +69,7 @@ const letter = computed(() => c.value.letter)
 .choices {
   display: flex;
   align-items: center;
-  gap: 8px 16px;
+  gap: 8px 14px;
   flex-wrap: wrap;
 }
 </style>

@@ -23,8 +23,11 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
     <div class="wide"><ConventionChoices /></div>
     <button type="button" class="summary" :aria-expanded="open" @click="open = true">{{ short }}</button>
     <p v-if="count > 0" class="dependent" role="status">
-      <span>{{ count === 1 ? '1 line reads' : `${count} lines read` }} bare numbers as {{ unit }}</span>
-      <button v-if="stampable" type="button" class="stamp" @click="folio.stampAll()">write the unit in</button>
+      <span
+        :title="`${count === 1 ? 'One line reads a bare number' : `${count} lines read bare numbers`} as ${unit} because of this convention.`"
+        >{{ count === 1 ? '1 line' : `${count} lines` }} read in {{ unit }}</span
+      >
+      <button v-if="stampable" type="button" class="stamp" @click="folio.stampAll()">write it in</button>
     </p>
     <v-dialog v-model="open" aria-label="Conventions">
       <div class="sheet narrow-sheet">
@@ -40,8 +43,7 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
 .rail {
   display: flex;
   align-items: center;
-  flex-wrap: wrap;
-  gap: 4px 16px;
+  gap: 4px 12px;
   padding: 7px 16px;
   background: var(--rail);
   border-bottom: 1px solid var(--rule);
@@ -52,6 +54,7 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
 .dependent {
   margin: 0 0 0 auto;
   font-size: 14px;
+  white-space: nowrap;
   color: var(--brass-text);
 }
 .stamp {
@@ -70,6 +73,9 @@ h2 {
   font-size: 21px;
 }
 @media (max-width: 899px) {
+  .rail {
+    flex-wrap: wrap;
+  }
   .wide {
     display: none;
   }

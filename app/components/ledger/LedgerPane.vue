@@ -27,7 +27,7 @@ const columns = computed(() => {
 /** Width of a character of the values, and what else a row holds, in pixels. */
 const CHARACTER = 8.45
 const PADDING = 25
-const REST = 4 + 44 + 36 + 40
+const REST = 4 + 50 + 36 + 40
 const LEAST_READING = 190
 
 /** Where the twin does not fit beside the readings, polar goes beneath rectangular. */
@@ -130,7 +130,7 @@ function leave(event: FocusEvent): void {
 }
 .head-entry {
   flex: 1;
-  padding-left: 52px;
+  padding-left: 58px;
 }
 .head-rectangular {
   width: var(--rectangular-width);
@@ -172,7 +172,7 @@ function leave(event: FocusEvent): void {
   grid-column: span 2;
 }
 .guide {
-  padding: 16px 16px 8px 56px;
+  padding: 16px 16px 8px 58px;
   color: var(--quiet);
 }
 .guide p {
@@ -196,7 +196,7 @@ code {
   display: flex;
   align-items: center;
   gap: 8px;
-  margin: 8px 0 0 44px;
+  margin: 8px 0 0 46px;
   padding: 6px 12px;
   min-height: 36px;
   border-radius: var(--corner);

@@ -10,6 +10,7 @@ import {
 } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import type { LineView, ShownProblem } from '#core/format/lineView'
+import { hueOf } from '#core/scene/scene'
 import type { Line } from '#shared/folio'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
@@ -22,7 +23,10 @@ const results = useResultsStore()
 
 const editing = computed(() => folio.editing?.id === props.line.id)
 const view = computed<LineView | null>(() => results.views.get(props.line.id) ?? null)
-const hue = computed(() => results.hues.get(props.line.id) ?? null)
+const hue = computed(() => {
+  const slot = results.slots.get(props.line.id)
+  return slot === undefined ? null : hueOf(slot)
+})
 const letter = computed(() => folio.conventions.letter)
 const remarkOnly = computed(() => view.value?.kind === 'remark')
 const editor = ref<{ insert: (text: string) => void } | null>(null)
@@ -162,7 +166,8 @@ const marked = computed(() => {
 
 /** Where the value of this line comes from, said once for screen readers. */
 const spoken = computed(() => (props.line.source.trim() === '' ? 'empty' : props.line.source))
-const live = computed(() => (editing.value ? (draft.value ?? view.value) : view.value))
+/** The reading of what is typed; while that cannot be read, the last one that could. */
+const liveReading = computed(() => draft.value?.reading || (view.value?.reading ?? ''))
 </script>
 
 <template>
@@ -229,18 +234,15 @@ const live = computed(() => (editing.value ? (draft.value ?? view.value) : view.
 
     <div class="outcome" :class="{ stale }">
       <LineResult v-if="view && !keptProblem" :view="view" :letter="letter" :hue="hue" />
-      <span v-if="stale" class="stale-note">from before this edit</span>
     </div>
 
     <div class="row-menu"><MenuButton :label="`Actions for line ${number}`" :actions="actions" /></div>
 
-    <div v-if="editing" class="below">
-      <p class="strip-line" aria-live="off">
-        <span v-if="waiting" class="waiting">waiting for more: {{ waiting.message }}</span>
-        <ReadingMath v-else-if="live && live.reading !== ''" :latex="live.reading" />
-        <span v-else class="waiting">The reading of the line appears here as you type.</span>
-      </p>
-      <KeyStrip @insert="(text) => editor?.insert(text)" />
+    <div v-if="editing" class="strip-line">
+      <span v-if="waiting" class="waiting">{{ waiting.message }}</span>
+      <ReadingMath v-else-if="liveReading !== ''" :latex="liveReading" :class="{ stale }" />
+      <span v-else class="waiting">The reading of the line appears here as you type.</span>
+      <span v-if="stale" class="stale-note">result from before this edit</span>
     </div>
 
     <div v-if="shownProblem" class="message problem" :role="editing ? 'status' : undefined">
@@ -281,6 +283,7 @@ const live = computed(() => (editing.value ? (draft.value ?? view.value) : view.
         >+{{ hints.length - 1 }}</span
       >
     </div>
+    <div v-if="editing" class="below"><KeyStrip @insert="(text) => editor?.insert(text)" /></div>
   </li>
 </template>
 
@@ -288,7 +291,7 @@ const live = computed(() => (editing.value ? (draft.value ?? view.value) : view.
 .row {
   position: relative;
   display: grid;
-  grid-template-columns: 4px 44px minmax(0, 1fr) auto 36px;
+  grid-template-columns: 4px 50px minmax(0, 1fr) auto 36px;
   align-items: stretch;
   min-height: 44px;
   border-bottom: 1px solid var(--rule);
@@ -333,9 +336,9 @@ const live = computed(() => (editing.value ? (draft.value ?? view.value) : view.
 }
 .nib {
   position: absolute;
-  left: 2px;
-  width: 15px;
-  height: 15px;
+  left: 3px;
+  width: 14px;
+  height: 14px;
   fill: var(--leaf);
   stroke: var(--brass-text);
   stroke-width: 1.4;
@@ -381,7 +384,16 @@ mark.gap {
   margin: 0 2px;
 }
 .remark .opener {
-  padding-block: 10px;
+  padding-block: 12px 10px;
+}
+.remark .entry {
+  grid-column: 3 / 5;
+}
+.remark .outcome {
+  display: none;
+}
+.remark .row-menu {
+  grid-column: 5;
 }
 .remark-text {
   font-family: var(--serif);
@@ -420,11 +432,13 @@ mark.gap {
   opacity: 0.55;
 }
 .stale-note {
-  position: absolute;
-  right: 8px;
-  bottom: 2px;
-  font-size: 11.5px;
+  margin-left: auto;
+  flex: none;
+  font-size: 12.5px;
   color: var(--quiet);
+}
+.reading.stale {
+  opacity: 0.55;
 }
 .row-menu {
   display: grid;
@@ -440,21 +454,20 @@ mark.gap {
 .row-menu :deep(.menu-button[aria-expanded='true']) {
   opacity: 1;
 }
+.strip-line,
 .below,
 .message {
   grid-column: 3 / -1;
 }
 .below {
   padding: 0 12px 10px 4px;
-  display: flex;
-  flex-direction: column;
-  gap: 8px;
 }
 .strip-line {
-  margin: 0;
-  min-height: 34px;
+  min-height: 42px;
+  padding: 0 12px 4px 4px;
   display: flex;
   align-items: center;
+  gap: 12px;
   overflow-x: auto;
   overflow-y: hidden;
 }

@@ -27,7 +27,8 @@ defineProps<{ view: LineView; letter: 'i' | 'j'; hue: number | null }>()
       class="cell words"
       :class="{ pass: view.pass === true, fail: view.pass === false }"
     >
-      <template v-if="view.pass !== null">{{ view.pass ? '✓' : '✗' }} </template>{{ view.readout.text }}
+      <span v-if="view.pass !== null" aria-hidden="true">{{ view.pass ? '✓' : '✗' }}</span>
+      <span>{{ view.readout.text }}</span>
     </span>
   </div>
 </template>

@@ -4,14 +4,14 @@ import { mdiFitToPageOutline, mdiMagnifyMinusOutline, mdiMagnifyPlusOutline, mdi
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { rewriteLiteral } from '#core/notation/rewrite'
 import { gripAt, markAt } from '#core/scene/hit'
-import { DASHES } from '#core/scene/scene'
+import { dashOf, hueOf } from '#core/scene/scene'
 import type { PlaneMark } from '#core/scene/scene'
 import { boundsOf, fitView, panBy, toPixel, toPlane, zoomAt } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
 import { planePlugin } from '~/composables/planeDrawing'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
-import { useResultsStore } from '~/stores/results'
+import { onPlate, useResultsStore } from '~/stores/results'
 import { THEMES } from '~/theme/tokens'
 
 /** Every kept complex value of the folio as an arrow from the origin. */
@@ -31,16 +31,16 @@ const hovered = ref<string | null>(null)
 const tableOpen = ref(false)
 const theme = computed(() => THEMES[preferences.theme])
 
-const marks = computed<readonly PlaneMark[]>(() =>
-  folio.lines.flatMap((line, k) => {
+const kept = computed<readonly PlaneMark[]>(() =>
+  folio.lines.flatMap((line) => {
     const shown = results.views.get(line.id)
-    if (!shown?.point || shown.readout.shape !== 'twin') return []
+    if (!onPlate(shown) || !shown?.point || shown.readout.shape !== 'twin') return []
     const { rectangular, polar } = shown.readout
     return [
       {
         id: line.id,
-        label: shown.name ?? `line ${k + 1}`,
-        hue: results.hues.get(line.id) ?? 0,
+        label: shown.name ?? '',
+        slot: results.slots.get(line.id) ?? 0,
         draggable: shown.literal !== null && folio.editing?.id !== line.id,
         re: shown.point.re,
         im: shown.point.im,
@@ -50,8 +50,6 @@ const marks = computed<readonly PlaneMark[]>(() =>
     ]
   }),
 )
-/** On the plate: values kept under a name; one that is only passing stays in the ledger. */
-const kept = computed(() => marks.value.filter((m) => results.views.get(m.id)?.name !== null))
 
 // Drawing.
 
@@ -82,9 +80,9 @@ function draw(): void {
       { x: mark.re, y: mark.im },
     ],
     showLine: true,
-    borderColor: theme.value.hues[mark.hue] ?? theme.value.ink,
+    borderColor: theme.value.hues[hueOf(mark.slot)] ?? theme.value.ink,
     borderWidth: mark.id === active.value ? 3 : 2,
-    borderDash: [...(DASHES[mark.hue] ?? [])],
+    borderDash: [...dashOf(mark.slot)],
     pointRadius: 0,
   }))
   chart.update('none')
@@ -108,6 +106,7 @@ onMounted(async () => {
     data: { datasets: [] },
     options: {
       responsive: false,
+      maintainAspectRatio: false,
       animation: false,
       events: [],
       layout: { padding: 0 },
@@ -380,7 +379,7 @@ const summary = computed(() => {
           @touchstart="touchStart"
         />
         <div v-if="told" class="told sheet" :style="toldAt" role="status">
-          <strong :style="{ color: `var(--hue-${told.hue + 1})` }">{{ told.label }}</strong>
+          <strong :style="{ color: `var(--hue-${hueOf(told.slot) + 1})` }">{{ told.label }}</strong>
           <ValueText :text="told.rectangular" :letter="folio.conventions.letter" />
           <ValueText :text="told.polar" :letter="folio.conventions.letter" />
           <span v-if="told.draggable && drag === null" class="told-note">drag the tip to change its line</span>
@@ -423,7 +422,7 @@ const summary = computed(() => {
       </thead>
       <tbody>
         <tr v-for="mark in kept" :key="mark.id">
-          <th scope="row" :style="{ color: `var(--hue-${mark.hue + 1})` }">{{ mark.label }}</th>
+          <th scope="row" :style="{ color: `var(--hue-${hueOf(mark.slot) + 1})` }">{{ mark.label }}</th>
           <td><ValueText :text="mark.rectangular" :letter="folio.conventions.letter" /></td>
           <td><ValueText :text="mark.polar" :letter="folio.conventions.letter" /></td>
         </tr>

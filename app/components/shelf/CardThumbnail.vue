@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { FolioEvaluator } from '#core/evaluate/folio'
 import { lineView } from '#core/format/lineView'
-import { assignHues, DASHES } from '#core/scene/scene'
+import { assignSlots, dashOf, hueOf } from '#core/scene/scene'
 import { fitView, toPixel } from '#core/scene/view'
 import type { FolioCard } from '#shared/folio'
 
@@ -21,7 +21,7 @@ const arrows = computed(() => {
     return view?.point && view.name !== null ? [{ id: String(k), ...view.point }] : []
   })
   const view = fitView(marks, SIZE, 16)
-  const hues = assignHues(
+  const slots = assignSlots(
     marks.map((m) => m.id),
     new Map(),
   )
@@ -30,13 +30,13 @@ const arrows = computed(() => {
     origin,
     list: marks.map((mark) => {
       const tip = toPixel(view, SIZE, mark)
-      const hue = hues.get(mark.id) ?? 0
+      const slot = slots.get(mark.id) ?? 0
       const degrees = (Math.atan2(tip.y - origin.y, tip.x - origin.x) * 180) / Math.PI
       return {
         id: mark.id,
         tip,
-        hue,
-        dash: (DASHES[hue] ?? []).join(' '),
+        hue: hueOf(slot),
+        dash: dashOf(slot).join(' '),
         turn: `translate(${tip.x} ${tip.y}) rotate(${degrees})`,
       }
     }),
