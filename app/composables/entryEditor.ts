@@ -105,22 +105,27 @@ function pasteLines(actions: EntryActions): Extension {
   })
 }
 
+/** A list that is still being looked up (`pending`) takes no keys. */
+function listOpen(view: EditorView): boolean {
+  return completionStatus(view.state) === 'active'
+}
+
 function keys(actions: EntryActions): Extension {
   const own: KeyBinding[] = [
     {
       key: 'Enter',
-      run: (view) => (completionStatus(view.state) === 'active' && acceptCompletion(view)) || done(actions.keepAndGoOn),
+      run: (view) => (listOpen(view) && acceptCompletion(view)) || done(actions.keepAndGoOn),
     },
     { key: 'Mod-Enter', run: () => done(actions.insertBelow) },
     { key: 'Shift-Mod-Enter', run: () => done(actions.insertAbove) },
-    { key: 'Escape', run: (view) => completionStatus(view.state) === null && done(actions.restore) },
-    { key: 'ArrowUp', run: (view) => completionStatus(view.state) === null && (actions.step(-1), true) },
-    { key: 'ArrowDown', run: (view) => completionStatus(view.state) === null && (actions.step(1), true) },
+    { key: 'Escape', run: (view) => !listOpen(view) && done(actions.restore) },
+    { key: 'ArrowUp', run: (view) => !listOpen(view) && (actions.step(-1), true) },
+    { key: 'ArrowDown', run: (view) => !listOpen(view) && (actions.step(1), true) },
     { key: 'Alt-ArrowUp', run: () => done(() => actions.move(-1)) },
     { key: 'Alt-ArrowDown', run: () => done(() => actions.move(1)) },
     { key: 'Alt-Delete', run: () => done(actions.remove) },
     { key: 'Alt-Enter', run: () => actions.applyFix() },
-    { key: 'Tab', run: (view) => completionStatus(view.state) === 'active' && acceptCompletion(view) },
+    { key: 'Tab', run: (view) => listOpen(view) && acceptCompletion(view) },
     { key: 'Backspace', run: (view) => view.state.doc.length === 0 && done(actions.removeEmpty) },
     // Within the entry undo goes back through the typing; past its start, through the folio.
     { key: 'Mod-z', run: (view) => undoDepth(view.state) === 0 && done(actions.undo) },
@@ -149,6 +154,7 @@ function completions(actions: EntryActions): Extension {
     icons: false,
     defaultKeymap: true,
     selectOnOpen: false,
+    interactionDelay: 0,
     maxRenderedOptions: 12,
   })
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { EditorView } from '@codemirror/view'
 import { createEntry, markProblem } from '~/composables/entryEditor'
 import type { Entry } from '~/composables/entryEditor'
@@ -76,7 +76,12 @@ watch(
 )
 watch(
   () => props.number,
-  () => entry?.setLabel(label()),
+  async () => {
+    entry?.setLabel(label())
+    // A line that was moved has been taken out of the page and put back: its focus is lost.
+    await nextTick()
+    entry?.view.focus()
+  },
 )
 
 onBeforeUnmount(() => {

@@ -28,6 +28,7 @@ const view = shallowRef<PlaneView>({ re: 0, im: 0, perPixel: 0.01 })
 /** True once the student has zoomed or panned: the view then stays as it was set. */
 const held = ref(false)
 const hovered = ref<string | null>(null)
+const overGrip = ref(false)
 const tableOpen = ref(false)
 const theme = computed(() => THEMES[preferences.theme])
 
@@ -198,6 +199,7 @@ function move(event: PointerEvent): void {
   }
   const current = drag.value
   if (!current) {
+    overGrip.value = gripAt(kept.value, view.value, size.value, pixel, reach(false)) !== null
     hovered.value = markAt(kept.value, view.value, size.value, pixel, reach(false))?.id ?? null
     return
   }
@@ -339,7 +341,7 @@ const toldAt = computed(() => {
 })
 const cursor = computed(() => {
   if (drag.value) return 'grabbing'
-  return told.value?.draggable ? 'grab' : 'default'
+  return overGrip.value ? 'grab' : 'default'
 })
 const summary = computed(() => {
   const names = kept.value.map((m) => `${m.label} ${m.polar}`).join('; ')
@@ -412,22 +414,29 @@ const summary = computed(() => {
         </button>
       </span>
     </figcaption>
-    <table :class="{ 'visually-hidden': !tableOpen }" class="values" :aria-label="'Values on plate 1'">
-      <thead>
-        <tr>
-          <th scope="col">Name</th>
-          <th scope="col">Rectangular</th>
-          <th scope="col">Polar</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="mark in kept" :key="mark.id">
-          <th scope="row" :style="{ color: `var(--hue-${hueOf(mark.slot) + 1})` }">{{ mark.label }}</th>
-          <td><ValueText :text="mark.rectangular" :letter="folio.conventions.letter" /></td>
-          <td><ValueText :text="mark.polar" :letter="folio.conventions.letter" /></td>
-        </tr>
-      </tbody>
-    </table>
+    <div
+      :class="tableOpen ? 'values' : 'visually-hidden'"
+      :tabindex="tableOpen ? 0 : undefined"
+      role="group"
+      aria-label="Table of plate 1"
+    >
+      <table aria-label="Values on plate 1">
+        <thead>
+          <tr>
+            <th scope="col">Name</th>
+            <th scope="col">Rectangular</th>
+            <th scope="col">Polar</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="mark in kept" :key="mark.id">
+            <th scope="row" :style="{ color: `var(--hue-${hueOf(mark.slot) + 1})` }">{{ mark.label }}</th>
+            <td><ValueText :text="mark.rectangular" :letter="folio.conventions.letter" /></td>
+            <td><ValueText :text="mark.polar" :letter="folio.conventions.letter" /></td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
   </figure>
 </template>
 
@@ -543,11 +552,14 @@ figcaption {
 }
 .values {
   margin-top: 8px;
-  border-collapse: collapse;
-  font-size: 14px;
-  display: block;
   max-height: 220px;
   overflow: auto;
+  flex: none;
+}
+.values table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 14px;
 }
 .values th,
 .values td {

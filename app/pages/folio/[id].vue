@@ -70,10 +70,10 @@ function startSplit(event: PointerEvent): void {
       <p v-if="folio.notice" class="notice" role="status">
         {{ folio.notice }} <button type="button" class="plain-button" @click="folio.notice = ''">Understood</button>
       </p>
-      <div class="tabs" role="group" aria-label="Part of the folio">
+      <nav class="tabs" aria-label="Part of the folio">
         <button type="button" :aria-pressed="tab === 'ledger'" @click="tab = 'ledger'">Ledger</button>
         <button type="button" :aria-pressed="tab === 'plane'" @click="tab = 'plane'">Plane</button>
-      </div>
+      </nav>
       <main ref="main" class="main" :class="`show-${tab}`" :style="{ '--plate-share': `${preferences.plateShare}%` }">
         <div class="ledger-column" tabindex="-1"><LedgerPane /></div>
         <div

@@ -1,0 +1,77 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, test } from './folio'
+
+async function violations(page: Page): Promise<string[]> {
+  const { violations: found } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze()
+  return found.map(
+    (v) =>
+      `${v.id}: ${v.nodes
+        .map((n) => n.target.join(' '))
+        .slice(0, 4)
+        .join(' · ')}`,
+  )
+}
+
+for (const theme of ['day', 'night'] as const) {
+  test.describe(`in the ${theme} theme`, () => {
+    test.beforeEach(async ({ page }) => {
+      await page.addInitScript((name) => {
+        localStorage.setItem('ornate-phasor:preferences', JSON.stringify({ theme: name }))
+      }, theme)
+    })
+
+    test('the shelf', async ({ folio, page }) => {
+      const id = await folio.open(['z = 1 + 2j'])
+      await page.request.put(`/api/folios/${id}/bin`, { data: { binned: true } })
+      await page.goto('/')
+      await page.getByRole('button', { name: /Bin · / }).click()
+      await expect(page.locator('html')).toHaveAttribute('data-theme', theme)
+      await expect(page.locator('.card').first()).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      await page.getByRole('button', { name: 'New folio' }).click()
+      await expect(page.getByLabel('Title')).toBeVisible()
+      await page.waitForTimeout(400)
+      expect(await violations(page)).toEqual([])
+    })
+
+    test('the folio page, with errors, hints and an open editor', async ({ folio, page }) => {
+      await folio.open(['# A remark', 'z = 1 + 2j', 'sin(30)', '2 3', '-2^2', 'x = 1/3', 'x ~~ 0.33', 'x ~~ 0.4', ''])
+      await expect(folio.row(4).locator('.problem')).toBeVisible()
+      await page.getByRole('button', { name: 'Table' }).click()
+      expect(await violations(page)).toEqual([])
+      await folio.edit(9)
+      await page.keyboard.type('foo +')
+      await expect(folio.row(9).locator('.waiting')).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      await page.keyboard.press('Escape')
+      await folio.row(2).hover()
+      await folio.row(2).getByRole('button', { name: 'Actions for line 2' }).click()
+      await expect(page.getByRole('menuitem', { name: 'Delete line' })).toBeVisible()
+      await page.waitForTimeout(300)
+      expect(await violations(page)).toEqual([])
+      await page.keyboard.press('Escape')
+      await page.getByRole('button', { name: 'Keys' }).click()
+      await page.waitForTimeout(300)
+      expect(await violations(page)).toEqual([])
+    })
+
+    test('the narrow folio page', async ({ folio, page }) => {
+      await page.setViewportSize({ width: 390, height: 844 })
+      await folio.open(['z = 1 + 2j', 'sin(30)'])
+      await folio.expectValue(1, '1 + 2j | 2.2361 ∠ 63.435°')
+      expect(await violations(page)).toEqual([])
+      await page.getByRole('button', { name: /degrees · j/ }).click()
+      await page.waitForTimeout(300)
+      expect(await violations(page)).toEqual([])
+      await page.getByRole('button', { name: 'Done' }).click()
+      await page.getByRole('button', { name: 'Plane' }).click()
+      await expect(page.locator('canvas')).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+      expect(overflow).toBeLessThanOrEqual(0)
+    })
+  })
+}

@@ -1,0 +1,152 @@
+import { spawn } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, test, FolioPage } from './folio'
+
+/** A server of this test's own, which can be killed and started again on the same data. */
+class OwnServer {
+  readonly data = mkdtempSync(join(tmpdir(), 'ornate-phasor-own-'))
+  private child: ChildProcess | null = null
+  constructor(readonly port: number) {}
+
+  get address(): string {
+    return `http://127.0.0.1:${this.port}`
+  }
+
+  async start(): Promise<void> {
+    this.child = spawn(process.execPath, ['.output/server/index.mjs'], {
+      env: { ...process.env, NITRO_HOST: '127.0.0.1', NITRO_PORT: String(this.port), ORNATE_PHASOR_DATA: this.data },
+      stdio: 'ignore',
+    })
+    await expect
+      .poll(
+        () =>
+          fetch(`${this.address}/api/folios`).then(
+            (r) => r.ok,
+            () => false,
+          ),
+        { timeout: 15_000 },
+      )
+      .toBe(true)
+  }
+
+  async kill(): Promise<void> {
+    const child = this.child
+    this.child = null
+    if (!child) return
+    const gone = new Promise((done) => child.once('exit', done))
+    child.kill('SIGKILL')
+    await gone
+  }
+}
+
+test('after a reload everything is there', async ({ folio, page }) => {
+  await folio.open(['a = 1'])
+  await folio.edit(1)
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('b = a + 3j')
+  await page.keyboard.press('Enter')
+  await page.getByRole('region', { name: 'Conventions' }).getByRole('button', { name: 'More digits' }).click()
+  await folio.saved()
+  await page.reload()
+  await folio.expectValue(2, '1 + 3j | 3.16228 ∠ 71.5651°')
+})
+
+test('a reload in the middle of a line finds the line as it was being typed', async ({ folio, page }) => {
+  await folio.open(['a = 1', 'a + 1'])
+  await folio.edit(2)
+  await page.keyboard.type(' + 40')
+  await folio.expectValue(2, '42')
+  await page.reload()
+  await expect(folio.editor).toHaveText('a + 1 + 40')
+  await expect(folio.editor).toBeFocused()
+  await page.keyboard.press('Enter')
+  await folio.expectValue(2, '42')
+})
+
+test('the server is killed while one types, and started again: not one line is lost', async ({ page }) => {
+  const server = new OwnServer(4793)
+  await server.start()
+  try {
+    const response = await page.request.post(`${server.address}/api/folios`, {
+      data: { title: 'Storm', lines: [{ source: 'a = 1' }] },
+    })
+    const { id } = (await response.json()) as { id: string }
+    await page.goto(`${server.address}/folio/${id}`)
+    const folio = new FolioPage(page)
+    await folio.edit(1)
+    await page.keyboard.press('Enter')
+    await page.keyboard.type('b = 2')
+    await page.keyboard.press('Enter')
+    await folio.saved()
+    await server.kill()
+    await page.keyboard.type('c = a + b')
+    await page.keyboard.press('Enter')
+    await page.keyboard.type('d = c^2')
+    await folio.leave()
+    await folio.expectValue(4, '9')
+    await expect(page.locator('.status')).toContainText('not saved')
+    await expect(page.locator('.status')).toContainText('kept in this browser')
+    await server.start()
+    await expect(page.locator('.status')).toHaveText(/^saved/, { timeout: 25_000 })
+    await page.reload()
+    await folio.expectValue(4, '9')
+    await expect(folio.rows).toHaveCount(4)
+  } finally {
+    await server.kill()
+  }
+})
+
+test('what could not be sent is sent when the page is opened again', async ({ page }) => {
+  const server = new OwnServer(4794)
+  await server.start()
+  try {
+    const response = await page.request.post(`${server.address}/api/folios`, {
+      data: { title: 'Tide', lines: [{ source: 'a = 1' }] },
+    })
+    const { id } = (await response.json()) as { id: string }
+    await page.goto(`${server.address}/folio/${id}`)
+    const folio = new FolioPage(page)
+    await folio.expectValue(1, '1')
+    await server.kill()
+    await folio.rewrite(1, 'a = 77')
+    await expect(page.locator('.status')).toContainText('not saved')
+    await page.goto('about:blank')
+    await server.start()
+    await page.goto(`${server.address}/folio/${id}`)
+    await folio.expectValue(1, '77')
+    await folio.saved()
+    const kept = await page.request.get(`${server.address}/api/folios/${id}`)
+    expect(((await kept.json()) as { lines: { source: string }[] }).lines[0]?.source).toBe('a = 77')
+  } finally {
+    await server.kill()
+  }
+})
+
+test('two windows on one folio: different lines are merged, two texts of one line are both kept', async ({
+  folio,
+  page,
+  context,
+}) => {
+  const id = await folio.open(['a = 1', 'b = 2'])
+  await folio.expectValue(2, '2')
+  const other = new FolioPage(await context.newPage())
+  await other.page.goto(`/folio/${id}`)
+  await other.expectValue(2, '2')
+
+  await folio.rewrite(1, 'a = 10')
+  await folio.saved()
+  await other.rewrite(2, 'b = 20')
+  await other.saved()
+  await other.expectValue(1, '10')
+  await other.expectValue(2, '20')
+
+  await folio.rewrite(2, 'b = 99')
+  await folio.saved()
+  await expect(folio.rows).toHaveCount(3)
+  await folio.expectValue(2, '20')
+  await folio.expectValue(3, '99')
+  await expect(page.locator('.notice')).toContainText('both texts are kept')
+})

@@ -1,0 +1,35 @@
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { defineConfig } from '@playwright/test'
+import { CHROMIUM_FLAGS, PORT } from './e2e/setting'
+
+/** The interface tests: the built application, driven in Debian's Chromium. */
+const data = process.env.ORNATE_PHASOR_TEST_DATA ?? mkdtempSync(join(tmpdir(), 'ornate-phasor-e2e-'))
+process.env.ORNATE_PHASOR_TEST_DATA = data
+
+export default defineConfig({
+  testDir: 'e2e',
+  testMatch: '**/*.spec.ts',
+  fullyParallel: true,
+  workers: 2,
+  retries: 0,
+  timeout: 45_000,
+  expect: { timeout: 7_000 },
+  forbidOnly: true,
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    colorScheme: 'light',
+    permissions: ['clipboard-read', 'clipboard-write'],
+    launchOptions: { executablePath: '/usr/bin/chromium', args: CHROMIUM_FLAGS },
+  },
+  webServer: {
+    command: 'node .output/server/index.mjs',
+    url: `http://127.0.0.1:${PORT}/api/folios`,
+    reuseExistingServer: false,
+    timeout: 30_000,
+    env: { NITRO_HOST: '127.0.0.1', NITRO_PORT: String(PORT), ORNATE_PHASOR_DATA: data },
+  },
+})
