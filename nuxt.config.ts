@@ -15,6 +15,9 @@ const CLIENT_PACKAGES = [
   'zod',
 ]
 
+/** Unit and interface tests are checked by tsconfig.core.json, which knows their globals. */
+const TESTS = ['../**/*.test.ts', '../e2e/**', '../playwright.config.ts', '../bench/**', '../cli/**']
+
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
   telemetry: false,
@@ -52,7 +55,12 @@ export default defineNuxtConfig({
     },
   },
   components: [{ path: '~/components', pathPrefix: false }],
-  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+  typescript: {
+    strict: true,
+    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, exclude: TESTS },
+    sharedTsConfig: { exclude: TESTS },
+    nodeTsConfig: { exclude: TESTS },
+  },
   vite: {
     vue: { template: { transformAssetUrls } },
     worker: { format: 'es' },
@@ -61,6 +69,7 @@ export default defineNuxtConfig({
   },
   nitro: {
     errorHandler: '~~/server/error',
+    typescript: { tsConfig: { exclude: TESTS } },
   },
   security: {
     rateLimiter: false,

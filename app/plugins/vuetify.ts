@@ -32,7 +32,6 @@ export default defineNuxtPlugin((nuxtApp) => {
       VDialog: { transition: 'fade-transition', maxWidth: 460 },
       VTooltip: { openDelay: 350 },
     },
-    icons: { defaultSet: 'none', sets: { none: { component: 'span' } } },
   })
   nuxtApp.vueApp.use(vuetify)
 })

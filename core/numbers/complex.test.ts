@@ -71,7 +71,7 @@ describe('no overflow or underflow in between', () => {
   })
   test('exp of a number whose real part alone would overflow', () => {
     // e^710 · cos of the double nearest to π/2 − 1e-5, by mpmath at 40 digits.
-    expect(C.exp({ re: 710, im: Math.PI / 2 - 1e-5 }).re / 2.2339947661527924e303).toBeCloseTo(1, 10)
+    expect(C.exp({ re: 710, im: Math.PI / 2 - 1e-5 }).re / 2.233994766152792e303).toBeCloseTo(1, 10)
   })
 })
 

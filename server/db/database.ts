@@ -11,6 +11,17 @@ export interface Database {
   readonly models: Models
 }
 
+/** How long a write waits for another program, in milliseconds. */
+const BUSY_TIMEOUT = 5_000
+
+/** Sequelize opens a connection for each transaction: every one of them waits for a busy file. */
+class PatientConnection extends sqlite3.Database {
+  constructor(file: string, mode: number, done: (error: Error | null) => void) {
+    super(file, mode, done)
+    this.configure('busyTimeout', BUSY_TIMEOUT)
+  }
+}
+
 /**
  * Opens (and where needed creates) the database file: write-ahead log, foreign
  * keys on, patient when another process writes, every migration run.
@@ -19,16 +30,11 @@ export async function openDatabase(file: string): Promise<Database> {
   if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true })
   const sequelize = new Sequelize({
     dialect: 'sqlite',
-    dialectModule: sqlite3,
+    dialectModule: { ...sqlite3, Database: PatientConnection },
     storage: file,
     logging: false,
-    // One connection: SQLite has one writer, and the pragmas belong to the connection.
-    pool: { max: 1, min: 1, idle: 2 ** 30 },
   })
   await sequelize.query('PRAGMA journal_mode = WAL')
-  await sequelize.query('PRAGMA foreign_keys = ON')
-  await sequelize.query('PRAGMA busy_timeout = 5000')
-  await sequelize.query('PRAGMA synchronous = NORMAL')
   await migrate(sequelize)
   return { sequelize, models: defineModels(sequelize) }
 }

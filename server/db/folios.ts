@@ -1,5 +1,4 @@
-import { Op } from 'sequelize'
-import type { Transaction } from 'sequelize'
+import { Op, Transaction } from 'sequelize'
 import { z } from 'zod'
 import { conventionsSchema, DEFAULT_CONVENTIONS } from '../../shared/conventions'
 import { folioSchema } from '../../shared/folio'
@@ -30,6 +29,19 @@ export class Folios {
 
   private get models() {
     return this.database.models
+  }
+
+  private lastWrite: Promise<unknown> = Promise.resolve()
+
+  /**
+   * One write after another. The transaction takes the write lock at once
+   * (IMMEDIATE): what it reads cannot change before it writes.
+   */
+  private write<T>(action: (transaction: Transaction) => Promise<T>): Promise<T> {
+    const run = (): Promise<T> => this.database.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, action)
+    const result = this.lastWrite.then(run, run)
+    this.lastWrite = result.catch(() => undefined)
+    return result
   }
 
   async count(): Promise<number> {
@@ -91,7 +103,7 @@ export class Folios {
       changedAt: time,
       binnedAt: null,
     }
-    await this.database.sequelize.transaction(async (transaction) => {
+    await this.write(async (transaction) => {
       await this.models.folios.create(
         { ...rowOf(folio), id: folio.id, revision: 0, createdAt: time, changedAt: time, binnedAt: null },
         { transaction },
@@ -127,7 +139,7 @@ export class Folios {
   }
 
   async save(id: string, save: Save): Promise<SaveOutcome> {
-    return this.database.sequelize.transaction(async (transaction): Promise<SaveOutcome> => {
+    return this.write(async (transaction): Promise<SaveOutcome> => {
       const folio = await this.open(id, transaction)
       if (!folio) return { status: 'missing' }
       if (folio.revision !== save.revision) {

@@ -1,5 +1,12 @@
-import { DataTypes, Model } from 'sequelize'
-import type { CreationOptional, InferAttributes, InferCreationAttributes, ModelStatic, Sequelize } from 'sequelize'
+import { DataTypes } from 'sequelize'
+import type {
+  CreationOptional,
+  InferAttributes,
+  InferCreationAttributes,
+  Model,
+  ModelStatic,
+  Sequelize,
+} from 'sequelize'
 
 export interface FolioRow extends Model<InferAttributes<FolioRow>, InferCreationAttributes<FolioRow>> {
   id: string

@@ -3,6 +3,7 @@ import { Chart, LinearScale, LineElement, PointElement, ScatterController } from
 import { mdiFitToPageOutline, mdiMagnifyMinusOutline, mdiMagnifyPlusOutline, mdiTableLarge } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { rewriteLiteral } from '#core/notation/rewrite'
+import type { DraggableLiteral } from '#core/notation/rewrite'
 import { gripAt, markAt } from '#core/scene/hit'
 import { dashOf, hueOf } from '#core/scene/scene'
 import type { PlaneMark } from '#core/scene/scene'
@@ -224,24 +225,15 @@ function dragTip(current: Drag, pixel: Pixel): void {
   void results.type(current.id, current.source)
 }
 
-let startLiteral: {
-  id: string
-  from: number
-  tail: number
-  literal: NonNullable<ReturnType<typeof literalOf>>
-} | null = null
-function literalOf(id: string) {
-  return results.views.get(id)?.literal ?? null
-}
+let startLiteral: { readonly id: string; readonly tail: number; readonly literal: DraggableLiteral } | null = null
 
 /** The literal's span in the text as it is now: the start stays, the end moves with the length. */
-function literalIn(current: Drag, literal: NonNullable<ReturnType<typeof literalOf>>) {
-  const line = folio.lineOf(current.id)
+function literalIn(current: Drag, shown: DraggableLiteral): DraggableLiteral {
+  const length = (current.source ?? folio.lineOf(current.id)?.source ?? '').length
   if (startLiteral?.id !== current.id || current.source === null) {
-    startLiteral = { id: current.id, from: literal.from, tail: (line?.source.length ?? 0) - literal.to, literal }
+    startLiteral = { id: current.id, tail: length - shown.to, literal: shown }
   }
-  const { from, tail, literal: first } = startLiteral
-  return { ...first, from, to: (current.source ?? line?.source ?? '').length - tail }
+  return { ...startLiteral.literal, to: length - startLiteral.tail }
 }
 
 function up(event: PointerEvent): void {

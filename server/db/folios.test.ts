@@ -1,0 +1,158 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { QueryTypes } from 'sequelize'
+import { newId } from '../../shared/id'
+import type { Operation } from '../../shared/operations'
+import { openDatabase } from './database'
+import type { Database } from './database'
+import { DEMO_FOLIOS, seedEmptyShelf } from './demo'
+import { Folios } from './folios'
+import { reckon } from '../../core/testing'
+
+let folder: string
+let database: Database
+let folios: Folios
+let clock = 0
+const file = (): string => join(folder, 'deep', 'folios.sqlite')
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'ornate-phasor-db-'))
+  database = await openDatabase(file())
+  clock = 0
+  folios = new Folios(database, () => new Date(1_700_000_000_000 + 1000 * (clock += 1)).toISOString())
+})
+afterEach(async () => {
+  await database.sequelize.close()
+  rmSync(folder, { recursive: true })
+})
+
+const make = (...sources: string[]) =>
+  folios.create({ title: 'Test', conventions: { angle: 'rad' }, lines: sources.map((source) => ({ source })) })
+
+test('what is created is found again, also after the database was closed', async () => {
+  const created = await make('a = 1', 'b = 2')
+  await database.sequelize.close()
+  database = await openDatabase(file())
+  folios = new Folios(database)
+  const opened = await folios.open(created.id)
+  expect(opened).toEqual(created)
+  expect(opened!.conventions).toMatchObject({ angle: 'rad', letter: 'j', digits: 5 })
+})
+
+test('the file is written ahead and keeps foreign keys', async () => {
+  const pragma = (name: string) => database.sequelize.query(`PRAGMA ${name}`, { type: QueryTypes.SELECT })
+  expect(await pragma('journal_mode')).toEqual([{ journal_mode: 'wal' }])
+  expect(await pragma('foreign_keys')).toEqual([{ foreign_keys: 1 }])
+  expect(await pragma('busy_timeout')).toEqual([{ timeout: 5000 }])
+})
+
+describe('saving', () => {
+  test('operations build one revision after another', async () => {
+    const { id, lines } = await make('a = 1', 'b = 2')
+    const [a, b] = lines
+    const fresh = { id: newId(), source: 'c = 3' }
+    const operations: Operation[] = [
+      { type: 'edit', id: a!.id, source: 'a = 10', was: 'a = 1' },
+      { type: 'insert', at: 1, line: fresh },
+      { type: 'move', id: b!.id, to: 0 },
+      { type: 'convene', conventions: { digits: 7 } },
+      { type: 'rename', title: 'Renamed' },
+    ]
+    expect(await folios.save(id, { revision: 0, operations })).toMatchObject({ status: 'saved', revision: 1 })
+    expect(await folios.save(id, { revision: 1, operations: [{ type: 'remove', id: a!.id }] })).toMatchObject({
+      status: 'saved',
+      revision: 2,
+    })
+    const folio = await folios.open(id)
+    expect(folio!.lines.map((l) => l.source)).toEqual(['b = 2', 'c = 3'])
+    expect(folio).toMatchObject({ title: 'Renamed', revision: 2, conventions: { digits: 7, angle: 'rad' } })
+  })
+  test('a save on an old revision gets the state and the operations it missed', async () => {
+    const { id, lines } = await make('a = 1')
+    const edit = (source: string): Operation => ({ type: 'edit', id: lines[0]!.id, source, was: 'a = 1' })
+    await folios.save(id, { revision: 0, operations: [edit('a = 2')] })
+    const outcome = await folios.save(id, { revision: 0, operations: [edit('a = 3')] })
+    expect(outcome).toMatchObject({
+      status: 'conflict',
+      folio: { revision: 1, lines: [{ source: 'a = 2' }] },
+      operations: [edit('a = 2')],
+    })
+    expect((await folios.open(id))!.lines[0]!.source).toBe('a = 2')
+  })
+  test('an operation that does not fit changes nothing at all', async () => {
+    const { id, lines } = await make('a = 1')
+    const operations: Operation[] = [
+      { type: 'edit', id: lines[0]!.id, source: 'a = 2', was: 'a = 1' },
+      { type: 'remove', id: newId() },
+    ]
+    expect(await folios.save(id, { revision: 0, operations })).toEqual({ status: 'misfit', index: 1 })
+    expect(await folios.open(id)).toMatchObject({ revision: 0, lines: [{ source: 'a = 1' }] })
+  })
+  test('a folio that is not there', async () => {
+    expect(await folios.save(newId(), { revision: 0, operations: [{ type: 'rename', title: 'x' }] })).toEqual({
+      status: 'missing',
+    })
+    expect(await folios.open(newId())).toBeNull()
+  })
+  test('saves at the same time are put one after another', async () => {
+    const { id, lines } = await make('a = 1')
+    const results = await Promise.all(
+      [1, 2, 3].map((k) =>
+        folios.save(id, { revision: 0, operations: [{ type: 'edit', id: lines[0]!.id, source: `a = ${k}`, was: '' }] }),
+      ),
+    )
+    expect(results.map((r) => r.status).sort()).toEqual(['conflict', 'conflict', 'saved'])
+  })
+})
+
+describe('the shelf', () => {
+  test('cards, last changed first, with what a thumbnail needs', async () => {
+    const first = await make('z = 3 + 4j')
+    const second = await make('1', '2')
+    await folios.save(first.id, { revision: 0, operations: [{ type: 'rename', title: 'Later' }] })
+    const cards = await folios.cards()
+    expect(cards.map((c) => [c.title, c.lineCount])).toEqual([['Later', 1], ['Test', 2]]) // prettier-ignore
+    expect(cards[0]!.preview).toEqual(['z = 3 + 4j'])
+    expect(cards[1]!.id).toBe(second.id)
+  })
+  test('duplicate, bin, restore, remove for good', async () => {
+    const { id } = await make('a = 1')
+    const copy = await folios.duplicate(id)
+    expect(copy).toMatchObject({ title: 'Test (copy)', lines: [{ source: 'a = 1' }] })
+    expect(await folios.remove(id)).toBe(false)
+    expect(await folios.bin(id, true)).toBe(true)
+    expect((await folios.cards()).find((c) => c.id === id)!.binnedAt).not.toBeNull()
+    await folios.bin(id, false)
+    expect((await folios.cards()).find((c) => c.id === id)!.binnedAt).toBeNull()
+    await folios.bin(id, true)
+    expect(await folios.remove(id)).toBe(true)
+    expect(await folios.open(id)).toBeNull()
+    const [[left]] = (await database.sequelize.query(`SELECT COUNT(*) AS n FROM lines WHERE folio_id = '${id}'`)) as [
+      { n: number }[],
+      unknown,
+    ]
+    expect(left!.n).toBe(0)
+    expect(await folios.bin(newId(), true)).toBe(false)
+    expect(await folios.duplicate(newId())).toBeNull()
+  })
+  test('the demo folios come to an empty shelf only', async () => {
+    await seedEmptyShelf(folios)
+    expect(await folios.count()).toBe(DEMO_FOLIOS.length)
+    await seedEmptyShelf(folios)
+    expect(await folios.count()).toBe(DEMO_FOLIOS.length)
+  })
+})
+
+test.each(DEMO_FOLIOS.map((f) => [f.title, f] as const))(
+  'every line of the demo folio %s is good, every check passes',
+  (_title, demo) => {
+    for (const line of reckon(
+      demo.lines.map((l) => l.source),
+      demo.conventions,
+    )) {
+      expect(line.error).toBeNull()
+      if (line.value?.kind === 'check') expect(line.value.pass).toBe(true)
+    }
+  },
+)

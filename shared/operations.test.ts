@@ -1,0 +1,122 @@
+import * as fc from 'fast-check'
+import { DEFAULT_CONVENTIONS } from './conventions'
+import { newId } from './id'
+import { applyOperation, invertOperation, operationSchema, rebase, saveSchema } from './operations'
+import type { FolioState, Operation } from './operations'
+import { idSchema } from './folio'
+
+const id = (k: number): string => `line-${String(k).padStart(4, '0')}`
+const folio = (...sources: string[]): FolioState => ({
+  title: 'Test',
+  conventions: DEFAULT_CONVENTIONS,
+  lines: sources.map((source, k) => ({ id: id(k), source })),
+})
+const sources = (state: FolioState | null): string[] => state!.lines.map((l) => l.source)
+
+/** Operations that may or may not fit a folio of five lines. */
+const operation: fc.Arbitrary<Operation> = fc.oneof(
+  fc.record({
+    type: fc.constant('insert' as const),
+    at: fc.nat(7),
+    line: fc.record({ id: fc.integer({ min: 3, max: 9 }).map(id), source: fc.string() }),
+  }),
+  fc.record({ type: fc.constant('remove' as const), id: fc.nat(6).map(id) }),
+  fc.record({ type: fc.constant('edit' as const), id: fc.nat(6).map(id), source: fc.string(), was: fc.constant('') }),
+  fc.record({ type: fc.constant('move' as const), id: fc.nat(6).map(id), to: fc.nat(7) }),
+  fc.record({
+    type: fc.constant('convene' as const),
+    conventions: fc.record({
+      angle: fc.constantFrom('deg' as const, 'rad' as const),
+      digits: fc.integer({ min: 2, max: 16 }),
+    }),
+  }),
+  fc.record({ type: fc.constant('rename' as const), title: fc.constantFrom('A', 'B') }),
+)
+
+test('every operation has an inverse that brings back the state before it', () => {
+  const start = folio('a', 'b', 'c', 'd', 'e')
+  fc.assert(
+    fc.property(fc.array(operation, { maxLength: 20 }), (operations) => {
+      let state = start
+      const inverses: Operation[] = []
+      for (const o of operations) {
+        const back = invertOperation(state, o)
+        const next = applyOperation(state, o)
+        if (!next || !back) continue
+        state = next
+        inverses.unshift(back)
+      }
+      for (const o of inverses) state = applyOperation(state, o)!
+      expect(state).toEqual(start)
+    }),
+  )
+})
+
+test('what does not fit is refused, not guessed', () => {
+  const state = folio('a', 'b')
+  expect(applyOperation(state, { type: 'remove', id: id(7) })).toBeNull()
+  expect(applyOperation(state, { type: 'edit', id: id(7), source: 'x', was: '' })).toBeNull()
+  expect(applyOperation(state, { type: 'move', id: id(7), to: 0 })).toBeNull()
+  expect(applyOperation(state, { type: 'insert', at: 0, line: { id: id(1), source: 'x' } })).toBeNull()
+})
+
+test('moving counts places in the list without the line', () => {
+  expect(sources(applyOperation(folio('a', 'b', 'c', 'd'), { type: 'move', id: id(0), to: 2 }))).toEqual([
+    'b',
+    'c',
+    'a',
+    'd',
+  ])
+  expect(sources(applyOperation(folio('a', 'b', 'c', 'd'), { type: 'move', id: id(3), to: 0 }))).toEqual([
+    'd',
+    'a',
+    'b',
+    'c',
+  ])
+})
+
+describe('putting local operations on top of what others did', () => {
+  test('different lines are merged', () => {
+    const theirs = folio('a', 'B')
+    const merged = rebase(theirs, [{ type: 'edit', id: id(0), source: 'A', was: 'a' }], newId)
+    expect(sources(merged.state)).toEqual(['A', 'B'])
+    expect(merged.kept).toBe(0)
+  })
+  test('two texts of one line are both kept, one below the other', () => {
+    const merged = rebase(folio('a', 'theirs', 'c'), [{ type: 'edit', id: id(1), source: 'mine', was: 'b' }, { type: 'edit', id: id(1), source: 'mine, later', was: 'mine' }], newId) // prettier-ignore
+    expect(sources(merged.state)).toEqual(['a', 'theirs', 'mine, later', 'c'])
+    expect(merged.kept).toBe(1)
+    let replayed: FolioState = folio('a', 'theirs', 'c')
+    for (const o of merged.operations) replayed = applyOperation(replayed, o)!
+    expect(replayed).toEqual(merged.state)
+  })
+  test('the text of a line that was removed elsewhere is not lost', () => {
+    const merged = rebase(folio('a'), [{ type: 'edit', id: id(5), source: 'mine', was: 'b' }], newId)
+    expect(sources(merged.state)).toEqual(['a', 'mine'])
+  })
+  test('removing what is removed already is no trouble', () => {
+    const merged = rebase(folio('a'), [{ type: 'remove', id: id(5) }], newId)
+    expect(merged.operations).toEqual([])
+  })
+})
+
+describe('the schemas refuse what is forged', () => {
+  test.each([
+    { type: 'edit', id: 'x', source: '', was: '' },
+    { type: 'edit', id: id(1), source: 'x'.repeat(10_001), was: '' },
+    { type: 'insert', at: -1, line: { id: id(1), source: '' } },
+    { type: 'convene', conventions: { digits: 99 } },
+    { type: 'convene', conventions: { colour: 'red' } },
+    { type: 'rename', title: '   ' },
+    { type: 'drop tables' },
+    { type: 'remove', id: id(1), extra: true },
+    null,
+  ])('%o', (data) => expect(operationSchema.safeParse(data).success).toBe(false))
+  test('an empty save', () => expect(saveSchema.safeParse({ revision: 0, operations: [] }).success).toBe(false))
+})
+
+test('identifiers are valid and do not repeat', () => {
+  const ids = Array.from({ length: 500 }, () => newId())
+  expect(new Set(ids).size).toBe(500)
+  for (const one of ids) expect(idSchema.safeParse(one).success).toBe(true)
+})
