@@ -75,8 +75,8 @@ function jsonProblem({ code, message, from, to, fixes }: ShownProblem): object {
 }
 
 function jsonLine(result: LineResult, number: number, conventions: Conventions): object {
-  const { parsed, evaluated, redefined } = result
-  const hints = [...evaluated.hints, ...(redefined ? [redefined] : [])].map((h) => jsonProblem(showProblem(h)))
+  const { parsed, evaluated, redefined, changesReading } = result
+  const hints = [...evaluated.hints, redefined, changesReading].flatMap((h) => (h ? [jsonProblem(showProblem(h))] : []))
   const head = { line: number, source: parsed.source, name: definedName(parsed) }
   if (evaluated.problem) return { ...head, kind: 'error', hints, error: jsonProblem(showProblem(evaluated.problem)) }
   const fields = evaluated.value ? valueFields(evaluated.value, conventions) : { kind: 'remark' }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { conventionsSchema } from './conventions'
+import { conventionsSchema, someConventionsSchema } from './conventions'
 
 /** Limits of a folio, the same on both sides of the wire. */
 export const LINE_LENGTH_MAX = 10_000
@@ -45,7 +45,7 @@ export type FolioCard = z.infer<typeof folioCardSchema>
 /** A folio as a file of its own. */
 export const folioFileSchema = z.object({
   title: titleSchema,
-  conventions: conventionsSchema.partial().default({}),
+  conventions: someConventionsSchema.default({}),
   lines: z.array(z.object({ source: z.string().max(LINE_LENGTH_MAX) })).max(LINES_MAX),
 })
 export type FolioFile = z.infer<typeof folioFileSchema>

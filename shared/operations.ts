@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { conventionsSchema } from './conventions'
+import { someConventionsSchema } from './conventions'
 import type { ConventionsData } from './conventions'
 import { idSchema, lineSchema, LINES_MAX, titleSchema } from './folio'
 import type { Line } from './folio'
@@ -18,7 +18,7 @@ export const operationSchema = z.discriminatedUnion('type', [
     was: lineSchema.shape.source,
   }),
   z.strictObject({ type: z.literal('move'), id: idSchema, to: z.int().min(0) }),
-  z.strictObject({ type: z.literal('convene'), conventions: conventionsSchema.partial() }),
+  z.strictObject({ type: z.literal('convene'), conventions: someConventionsSchema }),
   z.strictObject({ type: z.literal('rename'), title: titleSchema }),
 ])
 export type Operation = z.infer<typeof operationSchema>
@@ -81,7 +81,7 @@ export function invertOperation(state: FolioState, operation: Operation): Operat
       return line ? { type: 'move', id: line.id, to: index } : null
     case 'convene': {
       const before = Object.entries(state.conventions).filter(([key]) => key in operation.conventions)
-      return { type: 'convene', conventions: conventionsSchema.partial().parse(Object.fromEntries(before)) }
+      return { type: 'convene', conventions: someConventionsSchema.parse(Object.fromEntries(before)) }
     }
     case 'rename':
       return { type: 'rename', title: state.title }

@@ -6,12 +6,14 @@ import * as Q from '../numbers/rational'
 import type { Apply, Node, Polar, Product } from '../notation/tree'
 import * as A from '../values/arithmetic'
 import { degrees, inUnit, radians } from '../values/convert'
-import { angleOf, angleOfTurns, text, truth } from '../values/make'
+import { euclideanNorm, mapVector } from '../values/vectors'
+import { angleOf, angleOfTurns, text, truth, vector } from '../values/make'
 import type { Failure, NumberValue, Value } from '../values/value'
 import { failure } from '../values/value'
 import { derive } from './context'
 import type { Context } from './context'
 import { binary, compare, negate } from './operators'
+import { evaluateSeries } from './series'
 import type { BinarySign, OperatorContext } from './operators'
 
 /**
@@ -61,6 +63,12 @@ function step(node: Node, context: Context): Value | Failure {
     }
     case 'apply':
       return apply(node, context)
+    case 'list':
+      return list(node.entries, context)
+    case 'series':
+      return evaluateSeries(node, context, evaluate)
+    case 'entry':
+      return entry(node.operand, node.index, context)
     case 'compare':
       return comparison(node, context)
     case 'logic':
@@ -74,6 +82,39 @@ function step(node: Node, context: Context): Value | Failure {
   }
 }
 
+/** `[1, 2, 3]`; a series as the only entry gives all its values. */
+function list(entries: readonly Node[], context: Context): Value | Failure {
+  const items: Value[] = []
+  for (const node of entries) {
+    const value = evaluate(node, context)
+    if (value.kind === 'failure') return value
+    if (node.type === 'series' && value.kind === 'vector') {
+      if (value.items.length === 0) return { ...failure('empty-list'), from: node.from, to: node.to }
+      items.push(...value.items)
+    } else if (value.kind === 'vector') return { ...failure('no-matrices-yet'), from: node.from, to: node.to }
+    else items.push(value)
+  }
+  return items.some((item) => item.kind === 'vector') ? failure('no-matrices-yet') : vector(items)
+}
+
+/** The entry of a vector or the letter of a text, counted from 1. */
+function entry(operandNode: Node, indexNode: Node, context: Context): Value | Failure {
+  const operand = evaluate(operandNode, context)
+  if (operand.kind === 'failure') return operand
+  if (operand.kind !== 'vector' && operand.kind !== 'text')
+    return { ...failure('no-entries', { kind: operand.kind }), from: operandNode.from, to: operandNode.to }
+  const index = evaluate(indexNode, context)
+  if (index.kind === 'failure') return index
+  const letters = operand.kind === 'text' ? [...operand.text] : operand.items
+  const k = index.kind === 'number' && index.im === 0 ? index.re : NaN
+  if (!Number.isInteger(k) || k < 1 || k > letters.length) {
+    return { ...failure('entry-range', { count: letters.length }), from: indexNode.from, to: indexNode.to }
+  }
+  const found = letters[k - 1]
+  if (found === undefined) return failure('entry-range', { count: letters.length })
+  return typeof found === 'string' ? text(found) : found
+}
+
 function literalValue(value: Value): Value | Failure {
   const overflow = value.kind === 'number' && !value.exact && !C.isFinite(value)
   return overflow ? failure('too-large') : value
@@ -84,6 +125,8 @@ function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Con
   if (left.kind === 'failure') return left
   const right = evaluate(rightNode, context)
   if (right.kind === 'failure') return right
+  if (sign === '*' || sign === '/') hintConversion(sign, left, right, leftNode, rightNode, context)
+  if (sign === '/') hintZero(left, right, rightNode, context)
   return binary(sign, left, right, {
     // Asked for only where it matters: reading it makes the line depend on the unit.
     get unit() {
@@ -96,6 +139,31 @@ function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Con
       context.hint('angle-plus-number', node)
     },
   })
+}
+
+/** An angle times 180/π: it was free of its unit already. */
+function hintConversion(
+  sign: '*' | '/',
+  left: Value,
+  right: Value,
+  leftNode: Node,
+  rightNode: Node,
+  context: Context,
+): void {
+  const [angle, factor] = left.kind === 'angle' ? [left, right] : [right, left]
+  if (angle.kind !== 'angle' || factor.kind !== 'number' || factor.im !== 0) return
+  if (sign === '/' && left.kind !== 'angle') return
+  const perRadian = sign === '*' ? factor.re : 1 / factor.re
+  const near = (x: number, y: number): boolean => Math.abs(x - y) < 1e-6 * y
+  if (near(perRadian, 180 / Math.PI) || near(perRadian, Math.PI / 180)) {
+    context.hint('degrees-twice', left.kind === 'angle' ? rightNode : leftNode)
+  }
+}
+
+/** 7/0 is ∞: said, since it rarely was meant. */
+function hintZero(left: Value, right: Value, rightNode: Node, context: Context): void {
+  if (right.kind !== 'number' || right.re !== 0 || right.im !== 0 || left.kind !== 'number') return
+  if (left.re !== 0 || left.im !== 0) context.hint('infinite-result', rightNode)
 }
 
 /** An operator outside an exponent, where no bare number is told of. */
@@ -179,11 +247,16 @@ function marked(sign: 'T' | 'H' | '*', operand: Node, context: Context): Value |
   if (sign !== '*' && value.kind === 'number') return failure('transpose-number', { sign })
   if (value.kind === 'number') return conjugate(value)
   if (value.kind === 'angle') return value
+  if (value.kind === 'vector')
+    return sign === '*'
+      ? mapVector(value, (item) => (item.kind === 'number' ? conjugate(item) : item))
+      : failure('no-matrices-yet')
   return failure('wrong-kind', { what: `^${sign}`, kind: value.kind })
 }
 
 function magnitude(inner: Node, context: Context): Value | Failure {
   const value = evaluate(inner, context)
+  if (value.kind === 'vector') return euclideanNorm(value)
   const definition = findFunction('abs')
   if (value.kind === 'failure' || definition === null) return value
   return callFunction(definition, [value], [inner], context)

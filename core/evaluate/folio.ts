@@ -21,6 +21,8 @@ export interface LineResult {
   readonly evaluated: Evaluated
   /** A hint that the name is defined above already. */
   readonly redefined: Problem | null
+  /** A hint that the name changes how lines below are read (`33n` once `n` is kept). */
+  readonly changesReading: Problem | null
 }
 
 export interface EvaluationSettings {
@@ -89,7 +91,33 @@ export class FolioEvaluator {
       if (this.bringUpToDate(cached, line.id, index, scope, definitions)) changed.push(line.id)
       this.enter(cached, index, scope)
     })
+    for (const id of this.noteChangedReadings(definitions)) if (!changed.includes(id)) changed.push(id)
     return changed
+  }
+
+  /** Tells each definition which lines below read its name where a prefix or a unit stood before. */
+  private noteChangedReadings(definitions: ReadonlyMap<string, readonly number[]>): string[] {
+    const readers = new Map<number, number[]>()
+    this.lines.forEach((line, index) => {
+      for (const hint of this.cache.get(line.id)?.result?.evaluated.hints ?? []) {
+        if (hint.code !== 'prefix-shadowed' && hint.code !== 'unit-shadowed') continue
+        const by = definitions.get(String(hint.data.name))?.findLast((d) => d < index)
+        if (by !== undefined) readers.set(by, [...new Set([...(readers.get(by) ?? []), index + 1])])
+      }
+    })
+    return this.lines.flatMap((line, index) => {
+      const result = this.cache.get(line.id)?.result
+      const cached = this.cache.get(line.id)
+      if (!result || !cached) return []
+      const lines = lineList(readers.get(index) ?? [])
+      if ((result.changesReading?.data.lines ?? '') === lines) return []
+      const { statement } = result.parsed
+      const named = statement.type === 'define' || statement.type === 'function'
+      const changesReading =
+        named && lines !== '' ? problem('changes-reading', statement.name, { name: statement.name.name, lines }) : null
+      cached.result = { ...result, changesReading }
+      return [line.id]
+    })
   }
 
   private forgetRemoved(): void {
@@ -151,7 +179,7 @@ export class FolioEvaluator {
     if (!before || !sameForReaders(before.evaluated, evaluated)) cached.stamp = this.stamps += 1
     cached.questions = asked.questions
     cached.settings = this.settings
-    cached.result = { id, parsed: cached.parsed, evaluated, redefined }
+    cached.result = { id, parsed: cached.parsed, evaluated, redefined, changesReading: null }
     return true
   }
 
@@ -187,6 +215,13 @@ export class FolioEvaluator {
     const skipped = isFunction || parsed.statement.type === 'check' || (parsed.statement.type === 'empty' && !failed)
     if (!skipped) scope.set('prev', { line: index, kind: 'value', value, stamp })
   }
+}
+
+/** `line 3`, `lines 3 and 5`, `lines 3, 5 and 8`; nothing for none. */
+function lineList(lines: readonly number[]): string {
+  const last = lines.at(-1)
+  if (last === undefined) return ''
+  return lines.length === 1 ? `line ${last}` : `lines ${lines.slice(0, -1).join(', ')} and ${last}`
 }
 
 /** The name that a line defines, if it is one that can be kept. */
@@ -281,7 +316,13 @@ function sameForReaders(a: Evaluated, b: Evaluated): boolean {
   if ((a.problem === null) !== (b.problem === null)) return false
   if (a.problem) return true
   const [x, y] = [a.value, b.value]
-  if (x === null || y === null) return x === y
+  return x === null || y === null ? x === y : sameValue(x, y)
+}
+
+function sameValue(x: Value, y: Value): boolean {
+  if (x.kind === 'vector' && y.kind === 'vector') {
+    return x.items.length === y.items.length && x.items.every((item, k) => sameValue(item, y.items[k] ?? y))
+  }
   if (x.kind === 'number' && y.kind === 'number') {
     const exactness = (x.exact === null) === (y.exact === null) && (x.pi === null) === (y.pi === null)
     if (!exactness || x.complex !== y.complex) return false

@@ -6,6 +6,7 @@ import type { AngleValue, Failure, Kind, NumberValue, Value } from '../values/va
 import { failure } from '../values/value'
 import type { AngleUnit } from './context'
 import type { Comparison } from '../notation/tree'
+import { mapVector, zipVectors } from '../values/vectors'
 
 /** The rules of each operator, one entry for each pair of kinds. */
 
@@ -125,10 +126,29 @@ for (const sign of ['^', '||', 'mod'] as const) {
 }
 define('number', '/', 'angle', (a, b) => A.divide(a, asRadians(b)))
 
+// Vectors: sums entry by entry, products with numbers.
+
+for (const sign of ['+', '-'] as const) {
+  define('vector', sign, 'vector', (a, b, context) => zipVectors(a, b, (x, y) => binary(sign, x, y, context)))
+  for (const other of ['number', 'angle'] as const) {
+    define('vector', sign, other, () => failure('vector-plus-number', { sign }))
+    define(other, sign, 'vector', () => failure('vector-plus-number', { sign }))
+  }
+}
+for (const other of ['number', 'angle'] as const) {
+  define('vector', '*', other, (v, x, context) => mapVector(v, (item) => binary('*', item, x, context)))
+  define('vector', '/', other, (v, x, context) => mapVector(v, (item) => binary('/', item, x, context)))
+  define(other, '*', 'vector', (x, v, context) => mapVector(v, (item) => binary('*', x, item, context)))
+}
+for (const sign of ['*', '/', '^', '||', 'mod'] as const) {
+  define('vector', sign, 'vector', () => failure('vector-product', { sign }))
+}
+
 /** −a. */
 export function negate(a: Value): Value | Failure {
   if (a.kind === 'number') return A.negate(a)
   if (a.kind === 'angle') return scaleAngle(a, exactReal({ n: -1, d: 1 }))
+  if (a.kind === 'vector') return mapVector(a, negate)
   return failure('wrong-kind', { what: '−', kind: a.kind })
 }
 

@@ -9,9 +9,11 @@ export interface Conventions {
   readonly place: 'before' | 'after'
   /** Significant digits shown, 2 to 16. */
   readonly digits: number
-  readonly style: 'plain' | 'scientific' | 'engineering'
+  readonly style: 'plain' | 'scientific' | 'engineering' | 'prefix'
   /** How exact values that are no whole numbers are shown. */
-  readonly exact: 'decimal' | 'fraction'
+  readonly exact: 'decimal' | 'fraction' | 'mixed'
+  /** Degrees with decimals or with minutes and seconds. */
+  readonly degrees: 'decimal' | 'minutes'
 }
 
 export const DEFAULT_CONVENTIONS: Conventions = {
@@ -21,6 +23,7 @@ export const DEFAULT_CONVENTIONS: Conventions = {
   digits: 5,
   style: 'plain',
   exact: 'decimal',
+  degrees: 'decimal',
 }
 
 export const DIGITS_MIN = 2

@@ -6,10 +6,15 @@ type Shown = Pick<Conventions, 'digits' | 'style'>
 const PLAIN_MOST = 1e15
 const PLAIN_LEAST = 1e-6
 
+/** SI prefixes by their power of ten (BIPM, The International System of Units, table 7). */
+const PREFIX_OF: ReadonlyMap<number, string> = new Map([
+  [12, 'T'], [9, 'G'], [6, 'M'], [3, 'k'], [0, ''], [-3, 'm'], [-6, 'u'], [-9, 'n'], [-12, 'p'], [-15, 'f'],
+]) // prettier-ignore
+
 /**
  * A real number in so many significant digits, as text that reads back:
- * `0.33333`, `1.2e-7`. Trailing zeros are dropped; in plain style the whole
- * part is always written in full.
+ * `0.33333`, `1.2e-7`, `4.7k`. Trailing zeros are dropped; in plain style the
+ * whole part is always written in full.
  */
 export function formatReal(x: number, { digits, style }: Shown): string {
   if (Number.isNaN(x)) return 'undefined'
@@ -20,7 +25,7 @@ export function formatReal(x: number, { digits, style }: Shown): string {
   if (style === 'plain' && size < PLAIN_MOST && size >= PLAIN_LEAST) return plain(x, digits)
   const [mantissa = '0', exponent = '0'] = x.toExponential(digits - 1).split('e')
   const power = Number(exponent)
-  if (style === 'engineering') return engineering(mantissa, power, digits)
+  if (style === 'engineering' || style === 'prefix') return inThrees(mantissa, power, digits, style === 'prefix')
   if (style === 'scientific' && power === 0) return trimmed(mantissa)
   return `${trimmed(mantissa)}e${power}`
 }
@@ -30,12 +35,14 @@ function plain(x: number, digits: number): string {
   return trimmed(x.toFixed(Math.max(0, digits - 1 - exponent)))
 }
 
-/** An exponent in threes. */
-function engineering(mantissa: string, power: number, digits: number): string {
+/** An exponent in threes, or the SI prefix for it where there is one. */
+function inThrees(mantissa: string, power: number, digits: number, prefixed: boolean): string {
   const threes = Math.floor(power / 3) * 3
   const shift = power - threes
   const value = Number(mantissa) * 10 ** shift
   const text = trimmed(value.toFixed(Math.max(0, digits - 1 - shift)))
+  const prefix = prefixed ? PREFIX_OF.get(threes) : undefined
+  if (prefix !== undefined) return `${text}${prefix}`
   return threes === 0 ? text : `${text}e${threes}`
 }
 

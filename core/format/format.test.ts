@@ -8,7 +8,7 @@ const show = (entry: string, conventions: Partial<Conventions> = {}): string => 
   const { readout } = reckon([entry], conventions)[0]!.view
   return readout.shape === 'twin'
     ? `${readout.rectangular} | ${readout.polar}`
-    : readout.shape === 'none'
+    : readout.shape === 'none' || readout.shape === 'list'
       ? ''
       : readout.text
 }
@@ -56,7 +56,7 @@ describe('the twin readout', () => {
     ['230∠0°', {}, '230 + 0j | 230 ∠ 0°'],
     ['-4 + 0j', {}, '-4 + 0j | 4 ∠ 180°'],
     ['0j', {}, '0 + 0j | 0 ∠ 0°'],
-    ['1j/3', { exact: 'fraction' }, '0 + 1j/3 | 1/3 ∠ 90°'],
+    ['1j/3', { exact: 'fraction' }, '0 + 1j/3 | (1/3) ∠ 90°'],
     ['1 + 1j', { angle: 'rad', exact: 'fraction' }, '1 + 1j | 1.4142 ∠ pi/4 rad'],
     ['3 + 4j', { digits: 3, style: 'engineering' }, '3 + 4j | 5 ∠ 53.1°'],
   ] as [string, Partial<Conventions>, string][])('%s with %o', (entry, conventions, text) =>
@@ -96,5 +96,6 @@ test('the conventions that a new folio starts with', () => {
     digits: 5,
     style: 'plain',
     exact: 'decimal',
+    degrees: 'decimal',
   })
 })

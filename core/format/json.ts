@@ -5,7 +5,7 @@ import type { Value } from '../values/value'
 import type { Conventions } from './conventions'
 import { formatPolar, formatRectangular, formatSingle } from './readout'
 
-type Json = string | number | boolean | null | { readonly [key: string]: Json }
+type Json = string | number | boolean | null | readonly Json[] | { readonly [key: string]: Json }
 
 /** JSON has no infinities: they are texts. */
 function numeral(x: number): number | string {
@@ -21,6 +21,21 @@ export function fractionText(exact: Gaussian, letter: string): string {
   const im = Q.isInteger(size) ? `${Q.toText(size)}${letter}` : `${size.n}${letter}/${size.d}`
   if (Q.isZero(exact.re)) return negative ? `-${im}` : im
   return `${re} ${negative ? '-' : '+'} ${im}`
+}
+
+/** A vector of numbers as arrays of parts; one of other kinds as a list of values. */
+function vectorFields(items: readonly Value[], conventions: Conventions): Readonly<Record<string, Json>> {
+  const numbers = items.flatMap((item) => (item.kind === 'number' ? [item] : []))
+  if (numbers.length < items.length)
+    return { kind: 'vector', exact: false, items: items.map((item) => valueFields(item, conventions)) }
+  const exact = numbers.flatMap((z) => (z.exact ? [z.exact] : []))
+  const fields = {
+    kind: 'vector',
+    exact: exact.length === numbers.length,
+    re: numbers.map((z) => numeral(z.re)),
+    im: numbers.map((z) => numeral(z.im)),
+  }
+  return fields.exact ? { ...fields, fraction: exact.map((z) => fractionText(z, conventions.letter)) } : fields
 }
 
 /** The fields that a kind adds to a line of the headless contract. */
@@ -42,6 +57,8 @@ export function valueFields(value: Value, conventions: Conventions): Readonly<Re
     }
     case 'angle':
       return { kind: 'angle', radians: numeral(value.radians), text: formatSingle(value, conventions) }
+    case 'vector':
+      return vectorFields(value.items, conventions)
     case 'text':
       return { kind: 'text', value: value.text }
     case 'truth':

@@ -33,6 +33,8 @@ export interface LineView {
   readonly name: string | null
   /** LaTeX of how the line was understood; empty where it could not be read. */
   readonly reading: string
+  /** The same with every bracket that the parser supplied. */
+  readonly grouped: string
   readonly remark: string | null
   readonly readout: Readout
   /** `exact`: all digits are on show; `exact-rounded`: exact but shown rounded; `rounded`: a double. */
@@ -68,27 +70,24 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
   const { parsed, evaluated } = result
   const { value, bound } = evaluated
   const problem = evaluated.problem
-  const reading = problem
-    ? ''
-    : statementToLatex(parsed.statement, bound, {
-        letter: conventions.letter,
-        bare: evaluated.bare,
-        unit: conventions.angle,
-      })
-  const redefined = result.redefined ? [result.redefined] : []
+  const style = { letter: conventions.letter, bare: evaluated.bare, unit: conventions.angle }
+  const readingOf = (grouping: boolean): string =>
+    problem ? '' : statementToLatex(parsed.statement, bound, { ...style, grouping })
+  const about = [result.redefined, result.changesReading].flatMap((h) => (h ? [h] : []))
   const stamped =
     evaluated.bare.size > 0 && !problem ? stampUnit(parsed.source, evaluated.bare, conventions.angle) : null
   return {
     id: result.id,
     kind: problem ? 'error' : (value?.kind ?? (parsed.remark === null ? 'empty' : 'remark')),
     name: definedName(parsed),
-    reading,
+    reading: readingOf(false),
+    grouped: readingOf(true),
     remark: parsed.remark,
     readout: value ? readout(value, conventions) : { shape: 'none' },
     exactness: value ? exactness(value, conventions) : null,
     fraction: value ? hiddenFraction(value, conventions) : null,
     problem: problem ? showProblem(problem) : null,
-    hints: [...evaluated.hints, ...redefined].map(showProblem),
+    hints: [...evaluated.hints, ...about].map(showProblem),
     unitDependent: evaluated.unitUsed && !problem,
     stamped,
     point: value ? point(value) : null,

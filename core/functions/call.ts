@@ -1,7 +1,8 @@
 import type { Context } from '../evaluate/context'
 import { asRadians, inUnit } from '../values/convert'
 import type { Node } from '../notation/tree'
-import type { Failure, Value } from '../values/value'
+import type { Failure, Value, VectorValue } from '../values/value'
+import { vector } from '../values/make'
 import { failure } from '../values/value'
 import { signature } from './definition'
 import type { FunctionDefinition, Parameter } from './definition'
@@ -17,8 +18,14 @@ export function callFunction(
   nodes: readonly Node[],
   context: Context,
 ): Value | Failure {
+  const [first] = args
+  const [firstNode] = nodes
+  if (definition.repeats && args.length === 1 && first?.kind === 'vector' && firstNode) {
+    return reduceVector(definition, first, firstNode, context)
+  }
   const wrong = wrongCount(definition, args.length)
   if (wrong) return wrong
+  if (args.some((a) => a.kind === 'vector')) return overEntries(definition, args, nodes, context)
   const ready: Value[] = []
   for (let k = 0; k < args.length; k += 1) {
     const parameter = definition.parameters[Math.min(k, definition.parameters.length - 1)]
@@ -36,10 +43,40 @@ export function callFunction(
   return definition.apply(ready, context)
 }
 
+/** A reduction of one vector runs over its entries: `sum([1, 2, 3])`. */
+function reduceVector(definition: FunctionDefinition, v: VectorValue, node: Node, context: Context): Value | Failure {
+  if (v.items.length === 0)
+    return definition.ofNothing ?? failure('domain', { name: definition.name, needs: 'at least one value' })
+  if (v.items.length === 1 && definition.parameters.length > 1) return v.items[0] ?? failure('wrong-kind')
+  const nodes = v.items.map(() => node)
+  return callFunction(definition, v.items, nodes, context)
+}
+
+/** A function of numbers applies to every entry; several vectors must have one length. */
+function overEntries(
+  definition: FunctionDefinition,
+  args: readonly Value[],
+  nodes: readonly Node[],
+  context: Context,
+): Value | Failure {
+  const vectors = args.flatMap((a) => (a.kind === 'vector' ? [a] : []))
+  const length = vectors[0]?.items.length ?? 0
+  const other = vectors.find((v) => v.items.length !== length)
+  if (other) return failure('lengths-differ', { left: length, right: other.items.length })
+  const items: Value[] = []
+  for (let k = 0; k < length; k += 1) {
+    const entries = args.flatMap((a) => (a.kind === 'vector' ? (a.items[k] ?? []) : [a]))
+    const value = callFunction(definition, entries, nodes, context)
+    if (value.kind === 'failure') return value
+    items.push(value)
+  }
+  return vector(items)
+}
+
 function wrongCount(definition: FunctionDefinition, given: number): Failure | null {
   const most = definition.parameters.length
   const least = most - (definition.optional ?? 0)
-  if (given >= least && (given <= most || (definition.repeats && given <= 1000))) return null
+  if (given >= least && (given <= most || definition.repeats)) return null
   if (definition.name === 'log' && given === 1) return failure('log-base')
   return failure('argument-count', { signature: signature(definition), given })
 }

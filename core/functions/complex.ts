@@ -2,7 +2,7 @@ import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
-import { argumentOf, complexNumber, exactNumber, multipleOfPi, real, exactReal } from '../values/make'
+import { argumentOf, complexNumber, exactNumber, exactReal, multipleOfPi, real, vector } from '../values/make'
 import { failure } from '../values/value'
 import type { Value, NumberValue, Failure } from '../values/value'
 import { angleAt, numberAt } from './arguments'
@@ -125,6 +125,28 @@ export const complexFunctions: readonly FunctionDefinition[] = [
       return n < 1
         ? failure('domain', { name: 'root', needs: 'a root of order 1 or more' })
         : principalRoot(numberAt(args, 0), n)
+    },
+  },
+  {
+    name: 'everyroot',
+    group: 'complex',
+    parameters: [z, { name: 'n', kind: 'whole' }],
+    summary: 'All n-th roots of z as a vector, from the principal root anticlockwise.',
+    examples: [{ entry: 'everyroot(16, 4)', gives: '[2 + 0j, 0 + 2j, -2 + 0j, 0 - 2j]' }],
+    apply: (args) => {
+      const value = numberAt(args, 0)
+      const n = numberAt(args, 1).re
+      if (n < 1 || n > 1000) return failure('domain', { name: 'everyroot', needs: 'an order from 1 to 1000' })
+      if (value.re === 0 && value.im === 0) return vector([exactNumber(G.ZERO, true)])
+      const principal = principalRoot(value, n)
+      if (principal.kind === 'failure') return principal
+      const roots: Value[] = []
+      for (let k = 0; k < n; k += 1) {
+        const root = A.multiply(principal, A.onUnitCircle(Q.rational(k, n) ?? Q.ZERO))
+        if (root.kind === 'failure') return root
+        roots.push(root)
+      }
+      return vector(roots)
     },
   },
 ]

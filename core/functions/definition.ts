@@ -28,8 +28,10 @@ export interface FunctionDefinition {
   readonly name: string
   readonly group: Group
   readonly parameters: readonly Parameter[]
-  /** The last parameter may be repeated. */
+  /** The last parameter may be repeated; of one vector it takes the entries. */
   readonly repeats?: boolean
+  /** What it gives for no values at all, where that has a meaning. */
+  readonly ofNothing?: Value
   /** How many of the last parameters may be left out. */
   readonly optional?: number
   /** Common second spellings. */

@@ -233,8 +233,12 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     group: 'numbers',
     parameters: [scalar],
     repeats: true,
-    summary: 'Sum of its arguments.',
-    examples: [{ entry: 'sum(1, 2, 3j)', gives: '3 + 3j' }],
+    ofNothing: integer(0),
+    summary: 'Sum of its arguments, of the entries of a vector, or of f(k) for k = 1 to n.',
+    examples: [
+      { entry: 'sum(1/k for k = 1 to 4)', gives: '2.0833' },
+      { entry: 'sum(1, 2, 3j)', gives: '3 + 3j' },
+    ],
     apply: (args) => fold('+', args),
   },
   {
@@ -242,8 +246,12 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     group: 'numbers',
     parameters: [scalar],
     repeats: true,
-    summary: 'Product of its arguments.',
-    examples: [{ entry: 'product(2, 3, 4)', gives: '24' }],
+    ofNothing: integer(1),
+    summary: 'Product of its arguments, of the entries of a vector, or of f(k) for k = 1 to n.',
+    examples: [
+      { entry: 'product(k for k = 1 to 5)', gives: '120' },
+      { entry: 'product(2, 3, 4)', gives: '24' },
+    ],
     apply: (args) => fold('*', args),
   },
   {

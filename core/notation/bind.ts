@@ -3,10 +3,11 @@ import * as Q from '../numbers/rational'
 import { complexNumber, exactNumber, multipleOfPi, real } from '../values/make'
 import type { NumberValue, Value } from '../values/value'
 import { imaginaryLiteral, readCircuitImaginary, readSuffix, realLiteral } from './literals'
+import type { Suffix } from './literals'
 import type { Problem, ProblemFix } from './problem'
 import { problem, write } from './problem'
 import { nearestNames, splitRun } from './suggest'
-import type { Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Quantity, Span, Statement } from './tree'
+import type { Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Quantity, Series, Span, Statement } from './tree'
 import { CONSTANTS, RESERVED } from './words'
 
 /** What binding has to know about the names round a line. */
@@ -82,7 +83,7 @@ class Binder {
   problem: Problem | null = null
   readonly hints: Problem[] = []
   readonly uses = new Set<string>()
-  private readonly locals: ReadonlySet<string>
+  private locals: ReadonlySet<string>
 
   constructor(
     private readonly source: string,
@@ -154,6 +155,12 @@ class Binder {
         return this.name(node)
       case 'group':
         return { ...node, inner: this.bind(node.inner) }
+      case 'list':
+        return { ...node, entries: node.entries.map((e) => this.bind(e)) }
+      case 'series':
+        return this.series(node)
+      case 'entry':
+        return { ...node, operand: this.bind(node.operand), index: this.bind(node.index) }
       case 'postfix':
       case 'mark':
         return this.product(this.split(node))
@@ -180,6 +187,19 @@ class Binder {
       default:
         return node
     }
+  }
+
+  /** The counter is a name inside the body only. */
+  private series(node: Series): Node {
+    const first = this.bind(node.first)
+    const last = this.bind(node.last)
+    const step = node.step ? this.bind(node.step) : null
+    this.definable(node.counter)
+    const outer = this.locals
+    this.locals = new Set([...outer, node.counter.name])
+    const body = this.bind(node.body)
+    this.locals = outer
+    return { ...node, first, last, step, body }
   }
 
   private sign(node: Extract<Node, { type: 'sign' }>): Node {
@@ -386,8 +406,7 @@ class Binder {
     const suffix = readSuffix(run, (name) => this.isUnit(name))
     if (this.isUnit(run)) return [imaginary(node, digits, '', 0, 'after')]
     if (this.isName(run)) {
-      if (suffix && CONSTANTS[run] === undefined)
-        this.hint('prefix-shadowed', node, { text: this.slice(node), digits, name: run }, [write(`${digits}*${run}`)])
+      if (!this.locals.has(run) && CONSTANTS[run] === undefined) this.hintShadowed(node, suffix)
       return [number, this.name({ type: 'name', name: run, ...runSpan })]
     }
     if (suffix?.kind === 'prefix') {
@@ -400,6 +419,18 @@ class Binder {
       return [literal(node, realLiteral(written, suffix.exponent), written, prefix)]
     }
     return [number, this.unknown({ type: 'name', name: run, ...runSpan }, digits)]
+  }
+
+  /** Digits before a kept name that would otherwise be a prefix or the imaginary unit. */
+  private hintShadowed(node: Quantity, suffix: Suffix | null): void {
+    const { digits, run } = node
+    const product = write(`${digits}*${run}`)
+    if (run === 'i' || run === 'j')
+      this.hint('unit-shadowed', node, { name: run }, [product, write(`${digits}${this.names.letter}`)])
+    else if (suffix?.kind === 'prefix' && !suffix.imaginary) {
+      const data = { text: this.slice(node), digits, name: run }
+      this.hint('prefix-shadowed', node, data, [product, write(`${digits}e${suffix.exponent}`)])
+    }
   }
 
   private name(node: NameNode): Node {

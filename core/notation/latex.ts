@@ -1,4 +1,4 @@
-import type { Apply, Literal, Node, Product, Statement } from './tree'
+import type { Apply, Literal, Node, Product, Series, Statement } from './tree'
 import { greek } from './words'
 
 /** What a reading needs to know besides the tree. */
@@ -7,6 +7,8 @@ export interface ReadingStyle {
   /** Terms that were read in the unit of the conventions: the reading shows it. */
   readonly bare: ReadonlySet<Node>
   readonly unit: 'deg' | 'rad'
+  /** Every bracket that the parser supplied is shown. */
+  readonly grouping: boolean
 }
 
 /** How tightly a typeset node holds together; looser ones get brackets. */
@@ -93,7 +95,9 @@ class Writer {
   node(node: Node, level: Level): string {
     const inner = this.plain(node)
     const marked = this.style.bare.has(node)
-    const text = this.levelOf(node) < (marked ? ATOM : level) ? brackets(inner) : inner
+    const needed = this.levelOf(node) < (marked ? ATOM : level)
+    const supplied = this.style.grouping && level > 0 && !needed && SUPPLIED.has(node.type)
+    const text = needed ? brackets(inner) : supplied ? suppliedBrackets(inner) : inner
     return marked ? `${text}${this.unitMark()}` : text
   }
 
@@ -159,6 +163,12 @@ class Writer {
         return `\\sqrt{${this.bare(node.operand)}}`
       case 'apply':
         return this.apply(node)
+      case 'list':
+        return `\\left[ ${node.entries.map((e) => this.node(e, 0)).join(',\\; ')} \\right]`
+      case 'series':
+        return this.series(node)
+      case 'entry':
+        return `{${this.node(node.operand, LOOSE.power + 1)}}_{${this.node(node.index, 0)}}`
       case 'compare':
         return [
           this.node(node.first, 2),
@@ -220,6 +230,9 @@ class Writer {
   private apply(node: Apply): string {
     const raised = node.raised ? `^{${this.node(node.raised, 0)}}` : ''
     const [first, second] = node.args
+    if (node.builtIn && first?.type === 'series' && !first.step && (node.name === 'sum' || node.name === 'product')) {
+      return this.bigOperator(node.name, first)
+    }
     if (node.builtIn && first && !node.raised) {
       const inner = this.bare(first)
       if (node.name === 'sqrt') return `\\sqrt{${inner}}`
@@ -233,6 +246,19 @@ class Writer {
     return `${callee}${raised}${brackets(node.args.map((a) => this.node(a, 0)).join(',\\,'))}`
   }
 
+  private series(node: Series): string {
+    const step = node.step ? `\\text{ step }${this.node(node.step, 0)}` : ''
+    const range = `${leaf(node.counter, nameToLatex(node.counter.name))} = ${this.node(node.first, 0)}\\text{ to }${this.node(node.last, 0)}${step}`
+    return `${this.node(node.body, 0)}\\;\\text{for }${range}`
+  }
+
+  /** ∑ and ∏ with their limits, for steps of 1. */
+  private bigOperator(name: string, node: Series): string {
+    const sign = name === 'sum' ? '\\sum' : '\\prod'
+    const counter = nameToLatex(node.counter.name)
+    return `${sign}_{${counter}=${this.node(node.first, 0)}}^{${this.node(node.last, 0)}} ${this.node(node.body, LOOSE.product)}`
+  }
+
   private logic(sign: 'and' | 'or' | 'not', operands: readonly Node[]): string {
     if (sign === 'not') return `\\text{not }${operands.map((o) => this.node(o, 1)).join('')}`
     return operands.map((o) => this.node(o, 1)).join(`\\text{ ${sign} }`)
@@ -243,6 +269,15 @@ const COMPARISON = { '==': '=', '!=': '\\neq', '<': '<', '<=': '\\leq', '>': '>'
 
 function prefixLatex(prefix: string): string {
   return prefix === 'u' || prefix === 'µ' || prefix === 'μ' ? '\\text{µ}' : `\\mathrm{${prefix}}`
+}
+
+/** What gets a visible pair of brackets when the grouping is shown. */
+const SUPPLIED: ReadonlySet<Node['type']> = new Set(['sum', 'product', 'parallel', 'polar', 'power', 'sign', 'compare'])
+
+function suppliedBrackets(text: string): string {
+  const size = text.includes('\\dfrac') ? 'Big' : ''
+  const [open, close] = size ? ['\\Bigl(', '\\Bigr)'] : ['(', ')']
+  return `\\htmlClass{supplied}{${open}}${text}\\htmlClass{supplied}{${close}}`
 }
 
 function brackets(text: string): string {

@@ -47,7 +47,7 @@ export function parseLine(source: string): Parsed {
   return { source, statement, remark, problem: parser.problem }
 }
 
-type Opener = '(' | '|' | '||'
+type Opener = '(' | '[' | '|' | '||'
 
 class Parser {
   problem: Problem | null = null
@@ -183,6 +183,8 @@ class Parser {
     else if (token.text === '~~') this.fail('check-inside', token)
     else if (token.type === 'sign' && (token.text === '|' || token.text === '||'))
       this.fail('unbalanced', token, { bracket: '|' })
+    else if (this.isWord('for')) this.fail('series-place', token)
+    else if (this.isWord('to') || this.isWord('step')) this.fail('no-ranges-yet', token)
     else if (token.text === ',') this.fail('stray-comma', token, {}, this.decimalComma(token))
     else this.odd(token)
   }
@@ -264,6 +266,7 @@ class Parser {
   private sum(): Node {
     let left = this.parallel()
     while (this.isSign('+') || this.isSign('-')) {
+      if (this.open.at(-1)?.sign === '[' && this.token.spaced && !this.peek(1).spaced) return this.commaMissing(left)
       const sign = this.take().text as '+' | '-'
       this.another()
       const right = this.parallel()
@@ -271,6 +274,15 @@ class Parser {
       left = { type: 'sum', sign, left, right, from: left.from, to: right.to }
     }
     return left
+  }
+
+  /** `[1 -2]`: two entries, or a difference? */
+  private commaMissing(left: Node): Node {
+    const { text, to } = this.token
+    return this.fail('comma-missing', { from: left.to, to }, { sign: text }, [
+      { label: `, ${text} two entries`, replacement: `, ${text}` },
+      { label: `${text} one entry`, replacement: ` ${text} ` },
+    ])
   }
 
   /** `5∠2*30°` and its like: both bracketings are offered, none is guessed. */
@@ -309,7 +321,7 @@ class Parser {
    */
   private closesBars(): boolean {
     const top = this.open.at(-1)
-    if (top === undefined || top.sign === '(') return false
+    if (top === undefined || top.sign === '(' || top.sign === '[') return false
     if (top.sign === '||') return true
     const next = this.peek(1)
     if (this.token.spaced && next.spaced && startsOperand(next)) return false
@@ -534,6 +546,8 @@ class Parser {
       if (operand.type === 'postfix') this.another()
       if (bracket && (operand.type === 'name' || operand.type === 'quantity')) {
         operand = this.call(operand, null)
+      } else if (this.isSign('[') && !token.spaced && operand.type !== 'number' && operand.type !== 'quantity') {
+        operand = this.entry(operand)
       } else if (this.isSign('!')) {
         this.take()
         operand = { type: 'postfix', sign: '!', operand, from: operand.from, to: token.to }
@@ -545,12 +559,21 @@ class Parser {
     }
   }
 
+  private entry(operand: Node): Node {
+    const open = this.take()
+    this.another()
+    this.open.push({ sign: '[', token: open })
+    const index = this.expression()
+    const to = this.close(']', open)
+    return { type: 'entry', operand, index, from: operand.from, to }
+  }
+
   private call(callee: NameNode | Quantity, raised: Node | null): Call {
     const open = this.take()
     this.open.push({ sign: '(', token: open })
     const args: Node[] = []
     if (!this.isSign(')')) {
-      args.push(this.expression())
+      args.push(this.withSeries(this.expression()))
       while (this.isSign(',')) {
         this.take()
         args.push(this.expression())
@@ -561,7 +584,7 @@ class Parser {
   }
 
   /** Takes the closing bracket, or says where it is missing. */
-  private close(sign: ')' | '|' | '||', open: Token): number {
+  private close(sign: ')' | ']' | '|' | '||', open: Token): number {
     this.open.pop()
     if (this.isSign(sign)) return this.take().to
     if (!this.problem) {
@@ -618,7 +641,7 @@ class Parser {
 
   private name(): Node {
     const token = this.token
-    if (isWordOperator(token)) {
+    if (isWordOperator(token) && !NAMES_TOO.has(token.text)) {
       return this.fail('operand-expected', token, { found: token.text })
     }
     this.take()
@@ -641,9 +664,9 @@ class Parser {
       const operand = this.deeper(() => this.postfix())
       return { type: 'root', operand, from: token.from, to: operand.to }
     }
-    if (token.text === '[') return this.fail('no-arrays-yet', token)
+    if (token.text === '[') return this.list()
     if (token.text === ')' || token.text === ']') {
-      const opened = this.open.some((o) => o.sign === '(')
+      const opened = this.open.some((o) => o.sign === '(' || o.sign === '[')
       if (opened && this.at > 0)
         return this.fail('operand-expected', { from: this.previousEnd, to: token.to }, { found: token.text })
       return this.fail('unbalanced', token, { bracket: token.text }, [
@@ -651,6 +674,39 @@ class Parser {
       ])
     }
     return this.fail('operand-expected', token, { found: this.slice(token) })
+  }
+
+  /** `[1, 2, 3]` or `[f(k) for k = 1 to n]`. */
+  private list(): Node {
+    const token = this.take()
+    this.open.push({ sign: '[', token })
+    const entries: Node[] = []
+    if (this.isSign(']')) return this.fail('empty-list', { from: token.from, to: this.token.to })
+    do {
+      if (entries.length > 0) this.take()
+      this.another()
+      entries.push(this.withSeries(this.expression()))
+    } while (this.isSign(',') && entries.at(-1)?.type !== 'series')
+    const to = this.close(']', token)
+    return { type: 'list', entries, from: token.from, to }
+  }
+
+  /** A body with `for k = 1 to n step 2` behind it, if that follows. */
+  private withSeries(body: Node): Node {
+    if (!this.isWord('for')) return body
+    const word = this.take()
+    const counter = this.token
+    if (counter.type !== 'name') return this.fail('series-form', word)
+    this.take()
+    if (!this.isSign('=')) return this.fail('series-form', { from: word.from, to: counter.to })
+    this.take()
+    const first = this.expression()
+    if (!this.isWord('to')) return this.problem ? first : this.fail('series-form', { from: word.from, to: first.to })
+    this.take()
+    const last = this.expression()
+    const step = this.isWord('step') ? (this.take(), this.expression()) : null
+    const name: NameNode = { type: 'name', name: counter.text, from: counter.from, to: counter.to }
+    return { type: 'series', body, counter: name, first, last, step, from: body.from, to: (step ?? last).to }
   }
 
   private bars(sign: '|' | '||'): Node {
@@ -699,8 +755,13 @@ function parameterList(head: readonly Token[]): readonly NameNode[] | null {
   return inner.length % 2 === 1 ? names : null
 }
 
+/** Words that follow a complete operand. `to` and `step` are names everywhere else. */
+const WORD_OPERATORS: ReadonlySet<string> = new Set(['mod', 'and', 'or', 'within', 'where', 'for', 'to', 'step'])
+/** Of these, the ones that can begin an operand: as names. */
+const NAMES_TOO: ReadonlySet<string> = new Set(['to', 'step'])
+
 function isWordOperator(token: Token): boolean {
-  return token.type === 'name' && ['mod', 'and', 'or', 'within', 'where'].includes(token.text)
+  return token.type === 'name' && WORD_OPERATORS.has(token.text)
 }
 
 function startsOperand(token: Token): boolean {

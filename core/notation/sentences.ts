@@ -13,6 +13,7 @@ const KIND: Readonly<Record<string, string>> = {
   truth: 'a truth value',
   check: 'a check',
   function: 'a function',
+  vector: 'a vector',
   'complex number': 'a complex number',
   real: 'a real number',
   whole: 'a whole number',
@@ -45,7 +46,22 @@ const SENTENCES = table<Sentence>({
   'second-angle': () => 'A value has one angle only: a second ∠ cannot follow.',
   'bars-unclear': () =>
     'Inside bars || is unclear. Write a space on both sides for a parallel combination, or * for a product.',
-  'no-arrays-yet': () => 'Square brackets are kept for vectors and matrices, which this version does not reckon with.',
+  'no-matrices-yet': () => 'This would be a matrix, and this version reckons with vectors of numbers only.',
+  'comma-missing': (d) =>
+    `Between square brackets it is not clear whether this ${d.sign} begins a new entry: a comma may be missing.`,
+  'empty-list': () => 'There is nothing between these brackets.',
+  'series-form': () => 'A row of values is written as f(k) for k = 1 to n, with step s behind it if the step is not 1.',
+  'series-place': () => 'f(k) for k = … stands in square brackets, or in sum( ) or product( ).',
+  'no-ranges-yet': () => 'A range stands behind for k = …; as a quantity of its own this version does not know it.',
+  'series-bound': (d) => `The ends and the step of a row must be real numbers, not ${kind(d.kind)}.`,
+  'step-zero': () => 'The step cannot be 0.',
+  'step-direction': (d) => `With the step ${d.step} the row never gets from its first to its last value.`,
+  'too-many-entries': (d) => `This makes ${d.count} entries; at most ${d.limit} are possible.`,
+  'no-entries': (d) => `${kind(d.kind)} has no entries to take one from.`.replace(/^a/, 'A'),
+  'entry-range': (d) => `Entries are counted from 1 to ${d.count} here.`,
+  'lengths-differ': (d) => `The vectors have ${d.left} and ${d.right} entries; they must have the same number.`,
+  'vector-plus-number': (d) => `A vector ${d.sign} a number has no meaning.`,
+  'vector-product': (d) => `A vector ${d.sign} a vector has no meaning without saying which product is meant.`,
 
   // Names.
   'unknown-name': (d) => `${d.name} is not known here.${d.near ? ` Did you mean ${orList(String(d.near))}?` : ''}`,
@@ -94,6 +110,9 @@ const SENTENCES = table<Sentence>({
   'implicit-after-quotient': (d) => `${d.text} is read from the left, as (${d.top}/${d.digits})·${d.tail}.`,
   'quotient-imaginary': (d) => `${d.bottom} counts as one number here: this divides by ${d.bottom}.`,
   'prefix-power': (d) => `The power takes the prefix with it: this is (${d.base}) to the power.`,
+  'changes-reading': (d) =>
+    `Because ${d.name} is a name now, ${d.lines} ${String(d.lines).includes('and') || String(d.lines).includes(',') ? 'read' : 'reads'} it as a factor behind digits.`,
+  'unit-shadowed': (d) => `${d.name} is a kept name here, not the imaginary unit.`,
   'prefix-shadowed': (d) => `${d.name} is a kept name, so ${d.text} is ${d.digits} times ${d.name}.`,
   'parallel-quotient': (d) => `The quotient ${d.text} is formed first and then put in parallel.`,
   'angle-sign': (d) => `${d.text} is a comparison. For magnitude and angle write ∠.`,

@@ -94,6 +94,27 @@ export interface Hole extends At {
   readonly type: 'hole'
 }
 
+/** `[1, 2, 3]`, or `[f(k) for k = 1 to n]` with one entry that is a series. */
+export interface List extends At {
+  readonly type: 'list'
+  readonly entries: readonly Node[]
+}
+/** `f(k) for k = 1 to n step 2`, inside square brackets or as the argument of a sum. */
+export interface Series extends At {
+  readonly type: 'series'
+  readonly body: Node
+  readonly counter: NameNode
+  readonly first: Node
+  readonly last: Node
+  readonly step: Node | null
+}
+/** `v[2]`: an entry, counted from 1. */
+export interface Entry extends At {
+  readonly type: 'entry'
+  readonly operand: Node
+  readonly index: Node
+}
+
 // Raw nodes.
 
 export interface NumberNode extends At {
@@ -163,7 +184,7 @@ export interface Apply extends At {
 }
 
 export type Node =
-  | Group | TextNode | DmsNode | Postfix | Power | Mark | Polar | Sign | Parallel | Sum | Compare | Logic | Bars | Root | Hole
+  | Group | List | Series | Entry | TextNode | DmsNode | Postfix | Power | Mark | Polar | Sign | Parallel | Sum | Compare | Logic | Bars | Root | Hole
   | NumberNode | Quantity | NameNode | Call | Chain
   | Literal | Constant | Variable | Product | Apply // prettier-ignore
 

@@ -4,7 +4,7 @@ import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { normalTurns } from '../numbers/turns'
-import type { AngleValue, NumberValue, TextValue, TruthValue } from './value'
+import type { AngleValue, NumberValue, TextValue, TruthValue, Value, VectorValue } from './value'
 
 /** A rounded real number. */
 export function real(re: number): NumberValue {
@@ -97,6 +97,10 @@ export function normalAngle(a: AngleValue): AngleValue {
 
 export function text(value: string): TextValue {
   return { kind: 'text', text: value }
+}
+
+export function vector(items: readonly Value[]): VectorValue {
+  return { kind: 'vector', items }
 }
 
 export function truth(value: boolean): TruthValue {

@@ -40,6 +40,12 @@ export interface TruthValue {
   readonly truth: boolean
 }
 
+/** A column of values, in order. */
+export interface VectorValue {
+  readonly kind: 'vector'
+  readonly items: readonly Value[]
+}
+
 /** The outcome of a check line. */
 export interface CheckValue {
   readonly kind: 'check'
@@ -59,7 +65,7 @@ export interface FunctionValue {
   readonly call: (args: readonly Value[], caller: Context) => Value | Failure
 }
 
-export type Value = NumberValue | AngleValue | TextValue | TruthValue | CheckValue | FunctionValue
+export type Value = NumberValue | AngleValue | TextValue | TruthValue | VectorValue | CheckValue | FunctionValue
 export type Kind = Value['kind']
 
 /**

@@ -1,0 +1,53 @@
+import type { Series } from '../notation/tree'
+import * as Q from '../numbers/rational'
+import type { Rational } from '../numbers/rational'
+import { exactReal, real, vector } from '../values/make'
+import { failure } from '../values/value'
+import type { Failure, NumberValue, Value, VectorValue } from '../values/value'
+import { derive } from './context'
+import type { Context } from './context'
+
+/** Most entries that `f(k) for k = …` may make. */
+export const SERIES_LIMIT = 100_000
+
+type Evaluate = (node: Series['body'], context: Context) => Value | Failure
+
+/** The values of `f(k) for k = first to last step s`; none where the last lies before the first. */
+export function evaluateSeries(node: Series, context: Context, evaluate: Evaluate): VectorValue | Failure {
+  const first = bound(node.first, context, evaluate)
+  if (first.kind === 'failure') return first
+  const last = bound(node.last, context, evaluate)
+  if (last.kind === 'failure') return last
+  const step = node.step ? bound(node.step, context, evaluate) : exactReal(Q.ONE)
+  if (step.kind === 'failure') return step
+  if (step.re === 0) return failure('step-zero')
+  const count = Math.floor((last.re - first.re) / step.re + 1e-9) + 1
+  if (node.step && count <= 0 && last.re !== first.re) return failure('step-direction', { step: step.re })
+  if (count > SERIES_LIMIT) return failure('too-many-entries', { count, limit: SERIES_LIMIT })
+  const items: Value[] = []
+  for (let k = 0; k < count; k += 1) {
+    const counter = place(first, step, k)
+    const inner = derive(context, {
+      lookup: (name) => (name === node.counter.name ? counter : context.lookup(name)),
+    })
+    const value = evaluate(node.body, inner)
+    if (value.kind === 'failure') return value
+    items.push(value)
+  }
+  return vector(items)
+}
+
+function bound(node: Series['first'], context: Context, evaluate: Evaluate): NumberValue | Failure {
+  const value = evaluate(node, context)
+  if (value.kind === 'failure') return value
+  if (value.kind === 'number' && value.im === 0 && Number.isFinite(value.re)) return value
+  return { ...failure('series-bound', { kind: value.kind }), from: node.from, to: node.to }
+}
+
+/** first + k·step, exactly where both are exact. */
+function place(first: NumberValue, step: NumberValue, k: number): NumberValue {
+  const index: Rational = { n: k, d: 1 }
+  const offset = first.exact && step.exact && Q.multiply(step.exact.re, index)
+  const exact = first.exact && offset && Q.add(first.exact.re, offset)
+  return exact ? exactReal(exact) : real(first.re + k * step.re)
+}
