@@ -21,7 +21,7 @@ export function reckon(
   lines: readonly string[],
   conventions: Partial<Conventions & EvaluationSettings> = {},
 ): Reckoned[] {
-  const settings = { ...DEFAULT_CONVENTIONS, ...conventions }
+  const settings = { ...DEFAULT_CONVENTIONS, timeLimit: 700, ...conventions }
   const evaluator = new FolioEvaluator()
   evaluator.setSettings(settings)
   evaluator.setLines(lines.map((source, k) => ({ id: String(k), source })))

@@ -28,7 +28,7 @@ export class FolioPage {
   /** The value of a line as it is shown, the twin readout with a bar between its forms. */
   async expectValue(number: number, text: string): Promise<void> {
     const [rectangular, polar] = text.split(' | ')
-    if (polar === undefined) await expect(this.row(number).locator('.cell .value')).toHaveText(text)
+    if (polar === undefined) await expect(this.row(number).locator('.single > .value')).toHaveText(text)
     else {
       await expect(this.row(number).locator('.rectangular .value')).toHaveText(rectangular ?? '')
       await expect(this.row(number).locator('.polar .value')).toHaveText(polar)

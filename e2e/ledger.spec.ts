@@ -30,7 +30,7 @@ test('lines are typed, read back as mathematics, and answer as they are typed', 
   await folio.expectValue(8, '24.5')
   await expect(folio.row(3).locator('.katex .mfrac')).toBeVisible()
   await expect(folio.row(3).locator('svg.dial')).toBeVisible()
-  await expect(folio.row(8).locator('.exact')).toHaveText('exact')
+  await expect(folio.row(8).locator('.badge.tone-exact')).toHaveText('=')
   await folio.saved()
 })
 

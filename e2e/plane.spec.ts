@@ -69,13 +69,13 @@ test('a literal is dragged: its line and all that depends on it follow; one undo
   await page.mouse.move(tip.x + 30, tip.y - 10, { steps: 6 })
   await page.mouse.move(tip.x + 60, tip.y - 20, { steps: 6 })
   // Before the button is released everything has followed already.
-  await expect(folio.row(2).locator('.cell .value')).not.toHaveText('5')
+  await expect(folio.row(2).locator('.single > .value')).not.toHaveText('5')
   await page.mouse.up()
   const shown = (await folio.row(1).locator('.rectangular .value').textContent()) ?? ''
   const [re = NaN, im = NaN] = (/(\S+) \+ (\S+)j/.exec(shown) ?? []).slice(1).map(Number)
   expect(re).toBeGreaterThan(3.2)
   expect(im).toBeGreaterThan(4)
-  const size = Number(await folio.row(2).locator('.cell .value').textContent())
+  const size = Number(await folio.row(2).locator('.single > .value').textContent())
   expect(size).toBeCloseTo(Math.hypot(re, im), 2)
   await folio.row(1).locator('.opener').click()
   await expect(folio.editor).toHaveText(/^Z = \d\.\d+ \+ \d\.\d+j$/)

@@ -5,7 +5,7 @@ test('the demo folio is on the shelf, and opens', async ({ folio, page }) => {
   await expect(page.getByRole('heading', { name: 'Ornate Phasor' })).toBeVisible()
   await page.getByRole('link', { name: 'Open Lamp circuit' }).first().click()
   await expect(page.getByRole('button', { name: 'Lamp circuit (rename)' })).toBeVisible()
-  await expect(folio.rows).toHaveCount(20)
+  await expect(folio.rows).toHaveCount(27)
   await folio.expectValue(2, '12 + j0 | 12 ∠ 0°')
   // 12 V over 2.4 + jπ ohms: 3.0353 A at −52.622° (mpmath).
   await folio.expectValue(7, '1.8427 − j2.412 | 3.0353 ∠ −52.622°')

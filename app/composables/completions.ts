@@ -1,5 +1,6 @@
 import type { Completion } from '@codemirror/autocomplete'
 import { FUNCTIONS } from '#core/functions/registry'
+import { readoutText } from '#core/format/readout'
 import { signature } from '#core/functions/definition'
 import type { LineView } from '#core/format/lineView'
 
@@ -22,7 +23,7 @@ export function completionsAbove(views: readonly LineView[]): readonly Completio
   for (const view of views) {
     if (view.name === null || view.problem) continue
     const { readout } = view
-    const detail = readout.shape === 'twin' ? readout.rectangular : readout.shape === 'none' ? 'function' : readout.text
+    const detail = readout.shape === 'none' ? 'function' : readoutText(readout)
     names.set(view.name, { label: view.name, detail: `= ${detail}`, boost: 10 })
   }
   return [...names.values(), ...functions]

@@ -9,7 +9,7 @@ const KEY = 'ornate-phasor:preferences'
 interface Stored {
   readonly theme?: unknown
   readonly plateShare?: unknown
-  readonly plateOpen?: unknown
+  readonly grouping?: unknown
 }
 
 function load(): Stored {
@@ -29,7 +29,8 @@ export const usePreferencesStore = defineStore('preferences', () => {
   const system: ThemeName = matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day'
   const theme = ref<ThemeName>(stored.theme === 'day' || stored.theme === 'night' ? stored.theme : system)
   const plateShare = ref(clampShare(typeof stored.plateShare === 'number' ? stored.plateShare : 40))
-  const plateOpen = ref(stored.plateOpen !== false)
+  /** True while readings show every bracket that was supplied. */
+  const grouping = ref(stored.grouping === true)
 
   function clampShare(share: number): number {
     return Math.min(PLATE_SHARE_MOST, Math.max(PLATE_SHARE_LEAST, share))
@@ -40,12 +41,12 @@ export const usePreferencesStore = defineStore('preferences', () => {
   }
 
   watch(
-    [theme, plateShare, plateOpen],
+    [theme, plateShare, grouping],
     () => {
       try {
         localStorage.setItem(
           KEY,
-          JSON.stringify({ theme: theme.value, plateShare: plateShare.value, plateOpen: plateOpen.value }),
+          JSON.stringify({ theme: theme.value, plateShare: plateShare.value, grouping: grouping.value }),
         )
       } catch {
         // Preferences that cannot be kept are no reason to stop.
@@ -65,5 +66,5 @@ export const usePreferencesStore = defineStore('preferences', () => {
     { immediate: true, flush: 'sync' },
   )
 
-  return { theme, plateShare, plateOpen, setPlateShare }
+  return { theme, plateShare, grouping, setPlateShare }
 })

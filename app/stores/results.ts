@@ -13,6 +13,9 @@ export function onPlate(view: LineView | undefined): boolean {
   return view !== undefined && view.point !== null && view.name !== null
 }
 
+/** How long a calculation may take before it is offered to be stopped, in milliseconds. */
+const PATIENCE = 700
+
 /** What every line came to, as the worker tells it. */
 export const useResultsStore = defineStore('results', () => {
   const views = shallowReactive(new Map<string, LineView>())
@@ -20,10 +23,20 @@ export const useResultsStore = defineStore('results', () => {
   const draft = shallowRef<LineView | null>(null)
   const order = shallowRef<readonly string[]>([])
   const slots = shallowRef<ReadonlyMap<string, number>>(new Map())
-  const busy = ref(false)
+  /** True once a calculation has taken so long that it may be stopped. */
+  const slow = ref(false)
+  /** Texts of lines that were stopped: held back until they are edited or asked for. */
+  const held = shallowReactive(new Map<string, string>())
+
+  /** The folio as it was last told to the worker, to start another one from. */
+  const told = new Map<string, string>()
+  let conventions: Conventions | null = null
+  /** The line whose change is being reckoned, and its text. */
+  let suspect: { readonly id: string; readonly source: string } | null = null
 
   let worker: Worker | null = null
   let service: Remote<EvaluatorService> | null = null
+  let stopRunning: (() => void) | null = null
   /** Calls go one after another; a newer draft takes the place of one still waiting. */
   let queue: Promise<void> = Promise.resolve()
   let waitingDraft: { id: string; source: string } | null = null
@@ -45,24 +58,40 @@ export const useResultsStore = defineStore('results', () => {
 
   function enqueue(call: (evaluator: Remote<EvaluatorService>) => Promise<Update>): Promise<void> {
     const run = async (): Promise<void> => {
-      busy.value = true
+      const timer = setTimeout(() => (slow.value = suspect !== null), PATIENCE)
+      const stopped = new Promise<null>((done) => (stopRunning = () => done(null)))
       try {
-        take(await call(remote()))
+        const update = await Promise.race([call(remote()), stopped])
+        if (update) take(update)
       } finally {
-        busy.value = false
+        clearTimeout(timer)
+        stopRunning = null
+        slow.value = false
       }
     }
     queue = queue.then(run, run)
     return queue
   }
 
-  function load(lines: readonly Line[], conventions: Conventions): Promise<void> {
+  function load(lines: readonly Line[], settings: Conventions): Promise<void> {
     views.clear()
+    held.clear()
+    told.clear()
     draft.value = null
     slots.value = new Map()
     order.value = lines.map((l) => l.id)
-    const plain = lines.map(({ id, source }) => ({ id, source }))
-    return enqueue((evaluator) => evaluator.load(plain, { ...conventions }))
+    for (const line of lines) told.set(line.id, line.source)
+    conventions = { ...settings }
+    suspect = null
+    return start()
+  }
+
+  /** Tells the worker, a fresh one perhaps, the whole folio. */
+  function start(): Promise<void> {
+    return enqueue((evaluator) => {
+      const lines = order.value.map((id) => ({ id, source: told.get(id) ?? '' }))
+      return conventions ? evaluator.load(lines, conventions, [...held]) : Promise.resolve({ views: [], draft: null })
+    })
   }
 
   function apply(edits: Edits): Promise<void> {
@@ -71,18 +100,26 @@ export const useResultsStore = defineStore('results', () => {
       const kept = new Set(edits.order)
       for (const id of [...views.keys()]) if (!kept.has(id)) views.delete(id)
     }
-    return enqueue((evaluator) => evaluator.apply(edits))
+    for (const { id, source } of edits.sources ?? []) told.set(id, source)
+    conventions = edits.conventions ?? conventions
+    return enqueue((evaluator) => {
+      suspect = edits.sources?.at(-1) ?? suspect
+      return evaluator.apply(edits)
+    })
   }
 
   /** Evaluates an entry while it is typed or dragged; only the newest text counts. */
   function type(id: string, source: string): Promise<void> {
     waitingDraft = { id, source }
+    // A text that is being reckoned for long already is out of date now.
+    if (slow.value && suspect?.id === id) restart()
     if (draftQueued) return queue
     draftQueued = true
     return enqueue((evaluator) => {
       draftQueued = false
       const newest = waitingDraft ?? { id, source }
       waitingDraft = null
+      suspect = newest
       return evaluator.type(newest.id, newest.source)
     })
   }
@@ -92,17 +129,45 @@ export const useResultsStore = defineStore('results', () => {
     return enqueue((evaluator) => evaluator.settle())
   }
 
-  function close(): void {
+  /** Ends a calculation that takes too long; its line is held back, the rest goes on. */
+  function stop(): void {
+    if (suspect === null) return
+    held.set(suspect.id, suspect.source)
+    waitingDraft = null
+    restart()
+  }
+
+  /** Ends the worker and has another one begin where the page is. */
+  function restart(): void {
+    end()
+    stopRunning?.()
+    void start()
+  }
+
+  /** Reckons a line again that was stopped. */
+  function release(id: string): Promise<void> {
+    suspect = { id, source: held.get(id) ?? '' }
+    held.delete(id)
+    return enqueue((evaluator) => evaluator.release(id))
+  }
+
+  function end(): void {
     worker?.terminate()
     worker = null
     service = null
+  }
+
+  function close(): void {
+    end()
+    stopRunning?.()
     queue = Promise.resolve()
     draftQueued = false
     waitingDraft = null
     views.clear()
+    held.clear()
   }
 
   const unitDependent = computed(() => order.value.filter((id) => views.get(id)?.unitDependent))
 
-  return { views, draft, order, slots, busy, unitDependent, load, apply, type, settle, close }
+  return { views, draft, order, slots, slow, held, unitDependent, load, apply, type, settle, stop, release, close }
 })

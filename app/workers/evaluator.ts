@@ -1,6 +1,6 @@
 import { FolioEvaluator } from '#core/evaluate/folio'
 import type { SourceLine } from '#core/evaluate/folio'
-import { lineView } from '#core/format/lineView'
+import { lineView, stoppedView } from '#core/format/lineView'
 import type { LineView } from '#core/format/lineView'
 import type { Conventions } from '#core/format/conventions'
 
@@ -30,9 +30,17 @@ export class EvaluatorService {
   private draft: SourceLine | null = null
   /** The last text of the drafted line that could be evaluated. */
   private good: string | null = null
+  /** Texts that were stopped: such a line counts as empty until it is edited or asked for. */
+  private readonly held = new Map<string, string>()
 
-  load(lines: readonly SourceLine[], conventions: Conventions): Update {
+  load(
+    lines: readonly SourceLine[],
+    conventions: Conventions,
+    held: readonly (readonly [string, string])[] = [],
+  ): Update {
     this.sources.clear()
+    this.held.clear()
+    for (const [id, text] of held) this.held.set(id, text)
     for (const line of lines) this.sources.set(line.id, line.source)
     this.order = lines.map((l) => l.id)
     this.conventions = conventions
@@ -90,11 +98,22 @@ export class EvaluatorService {
     return { views: this.viewsOf(this.evaluateAll()), draft: null }
   }
 
+  /** Evaluates a line again that was held back. */
+  release(id: string): Update {
+    this.held.delete(id)
+    return { views: this.viewsOf([...new Set([id, ...this.evaluateAll()])]), draft: null }
+  }
+
+  private textOf(id: string): string {
+    return this.draft?.id === id ? this.draft.source : (this.sources.get(id) ?? '')
+  }
+
+  private isHeld(id: string): boolean {
+    return this.held.get(id) === this.textOf(id) && this.held.has(id)
+  }
+
   private evaluateAll(): string[] {
-    const lines = this.order.map((id) => ({
-      id,
-      source: this.draft?.id === id ? this.draft.source : (this.sources.get(id) ?? ''),
-    }))
+    const lines = this.order.map((id) => ({ id, source: this.isHeld(id) ? '' : this.textOf(id) }))
     this.evaluator.setLines(lines)
     return this.evaluator.update()
   }
@@ -108,7 +127,9 @@ export class EvaluatorService {
     if (conventions === null) return []
     return ids.flatMap((id) => {
       const result = this.evaluator.result(id)
-      return result ? [lineView(result, conventions)] : []
+      if (!result) return []
+      const view = lineView(result, conventions)
+      return [this.isHeld(id) ? stoppedView(view) : view]
     })
   }
 }

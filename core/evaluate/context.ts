@@ -8,6 +8,8 @@ export type AngleUnit = 'deg' | 'rad'
 export interface Budget {
   steps: number
   depth: number
+  /** When the line is stopped, in milliseconds since 1970: a few steps on huge numbers can take long, too. */
+  readonly deadline: number
 }
 
 /** What an evaluation may look at and what it leaves behind, besides its value. */
@@ -23,13 +25,28 @@ export interface Context {
   readonly exponent: boolean
 }
 
-/** Most operations one line may take before it is stopped. */
-export const STEP_LIMIT = 200_000
+/** Most operations one line may take before it is stopped by itself. */
+export const STEP_LIMIT = 3_000_000
+/**
+ * Longest time for one line, in milliseconds. The interface offers to stop a line
+ * long before; this is for what nobody watches.
+ */
+export const TIME_LIMIT = 10_000
+/** How many steps go by between two looks at the clock. */
+const STEPS_PER_LOOK = 64
+
+/** Spends a step; false when the line has to be stopped. */
+export function spend(budget: Budget): boolean {
+  budget.steps -= 1
+  if (budget.steps < 0) return false
+  return budget.steps % STEPS_PER_LOOK !== 0 || Date.now() < budget.deadline
+}
+
 /** Deepest nesting of function calls. */
 export const DEPTH_LIMIT = 120
 
-export function freshBudget(): Budget {
-  return { steps: STEP_LIMIT, depth: DEPTH_LIMIT }
+export function freshBudget(timeLimit: number = TIME_LIMIT): Budget {
+  return { steps: STEP_LIMIT, depth: DEPTH_LIMIT, deadline: Date.now() + timeLimit }
 }
 
 /**

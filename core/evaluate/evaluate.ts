@@ -10,7 +10,7 @@ import { euclideanNorm, mapVector } from '../values/vectors'
 import { angleOf, angleOfTurns, text, truth, vector } from '../values/make'
 import type { Failure, NumberValue, Value } from '../values/value'
 import { failure } from '../values/value'
-import { derive } from './context'
+import { derive, spend } from './context'
 import type { Context } from './context'
 import { binary, compare, negate } from './operators'
 import { evaluateSeries } from './series'
@@ -21,8 +21,7 @@ import type { BinarySign, OperatorContext } from './operators'
  * Total: odd trees give failures, never exceptions.
  */
 export function evaluate(node: Node, context: Context): Value | Failure {
-  context.budget.steps -= 1
-  if (context.budget.steps < 0) return failure('too-long')
+  if (!spend(context.budget)) return failure('too-long')
   const value = step(node, context)
   return value.kind === 'failure' && value.from === undefined ? { ...value, from: node.from, to: node.to } : value
 }
@@ -125,8 +124,11 @@ function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Con
   if (left.kind === 'failure') return left
   const right = evaluate(rightNode, context)
   if (right.kind === 'failure') return right
+  if (left.kind === 'number' && right.kind === 'number') {
+    if (sign === '/') hintZero(left, right, rightNode, context)
+    return binary(sign, left, right, NO_ANGLES)
+  }
   if (sign === '*' || sign === '/') hintConversion(sign, left, right, leftNode, rightNode, context)
-  if (sign === '/') hintZero(left, right, rightNode, context)
   return binary(sign, left, right, {
     // Asked for only where it matters: reading it makes the line depend on the unit.
     get unit() {
@@ -160,9 +162,12 @@ function hintConversion(
   }
 }
 
+/** For operators on numbers, which never ask for the unit. */
+const NO_ANGLES: OperatorContext = { unit: 'rad', exponent: false, bareSide: () => undefined }
+
 /** 7/0 is ∞: said, since it rarely was meant. */
-function hintZero(left: Value, right: Value, rightNode: Node, context: Context): void {
-  if (right.kind !== 'number' || right.re !== 0 || right.im !== 0 || left.kind !== 'number') return
+function hintZero(left: NumberValue, right: NumberValue, rightNode: Node, context: Context): void {
+  if (right.re !== 0 || right.im !== 0) return
   if (left.re !== 0 || left.im !== 0) context.hint('infinite-result', rightNode)
 }
 
@@ -189,6 +194,7 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
   const exponent = evaluate(exponentNode, inner)
   if (exponent.kind === 'failure') return exponent
   if (natural) hintBareExponent(exponent, exponentNode, context)
+  if (base.kind === 'number' && exponent.kind === 'number') return binary('^', base, exponent, NO_ANGLES)
   return binary('^', base, exponent, plainly(context))
 }
 

@@ -28,6 +28,8 @@ export interface LineResult {
 export interface EvaluationSettings {
   readonly angle: AngleUnit
   readonly letter: 'i' | 'j'
+  /** Longest time for one line, in milliseconds; see `context.ts` for the usual one. */
+  readonly timeLimit?: number
 }
 
 /** A question a line asked about its surroundings, with the answer it got. */
@@ -259,6 +261,10 @@ class Asked implements Surroundings {
 
   get unit(): AngleUnit {
     return this.settings.angle
+  }
+
+  get timeLimit(): number | undefined {
+    return this.settings.timeLimit
   }
 
   get letter(): 'i' | 'j' {

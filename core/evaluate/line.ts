@@ -7,7 +7,7 @@ import type { Node, Statement } from '../notation/tree'
 import { failure } from '../values/value'
 import type { Failure, FunctionValue, Value } from '../values/value'
 import { check } from './check'
-import type { AngleUnit, Context } from './context'
+import type { AngleUnit, Budget, Context } from './context'
 import { derive, freshBudget } from './context'
 import { evaluate } from './evaluate'
 import { suspiciousArgument } from './suspicions'
@@ -27,6 +27,8 @@ export interface Evaluated {
 /** What a line sees of the lines above it. */
 export interface Surroundings extends Names {
   readonly unit: AngleUnit
+  /** Longest time for the line, in milliseconds. */
+  readonly timeLimit: number | undefined
   /** The value of a kept name, or the number of the line in error that defines it. */
   value(name: string): Value | { readonly kind: 'broken'; readonly line: number } | null
 }
@@ -36,7 +38,7 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   const bound = bindStatement(parsed.source, parsed.statement, names)
   const run = new Run(names)
   const first = parsed.problem ?? bound.problem
-  if (first) return { bound, value: null, problem: first, hints: [], bare: run.bare, unitUsed: false }
+  if (first) return { bound, value: null, problem: first, hints: [], bare: run.bareTerms, unitUsed: false }
   const outcome = run.statement(parsed.statement, bound)
   const failed = outcome?.kind === 'failure' ? failureToProblem(outcome, parsed.source) : null
   const value = outcome === null || outcome.kind === 'failure' ? null : outcome
@@ -49,11 +51,11 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
       value: null,
       problem: problem('too-large', whole),
       hints: [],
-      bare: run.bare,
+      bare: run.bareTerms,
       unitUsed: run.unitUsed,
     }
-  const hints = failed ? [] : [...bound.hints, ...run.hints, ...edgeHints(value, whole)]
-  return { bound, value, problem: failed, hints, bare: run.bare, unitUsed: run.unitUsed }
+  const hints = failed ? NO_PROBLEMS : allHints(bound, run.hints, edgeHints(value, whole))
+  return { bound, value, problem: failed, hints, bare: run.bareTerms, unitUsed: run.unitUsed }
 }
 
 function failureToProblem(f: Failure, source: string): Problem {
@@ -71,52 +73,55 @@ function logFixes(call: string): { label: string; replacement: string }[] {
   return ['ln', 'lg'].map((name) => ({ label: `${name}${inner}`, replacement: `${name}${inner}` }))
 }
 
-function edgeHints(value: Value | null, span: { from: number; to: number }): Problem[] {
-  if (value?.kind !== 'number') return []
-  if (Number.isNaN(value.re) || Number.isNaN(value.im)) return [problem('undefined-result', span)]
-  return []
+const NO_PROBLEMS: readonly Problem[] = []
+
+function allHints(bound: Bound, told: readonly Problem[], edge: readonly Problem[]): readonly Problem[] {
+  return bound.hints.length + told.length + edge.length === 0 ? NO_PROBLEMS : [...bound.hints, ...told, ...edge]
 }
 
-/** One evaluation: collects what it was told on the way. */
-class Run {
-  readonly bare = new Set<Node>()
+function edgeHints(value: Value | null, span: { from: number; to: number }): readonly Problem[] {
+  if (value?.kind !== 'number') return NO_PROBLEMS
+  if (Number.isNaN(value.re) || Number.isNaN(value.im)) return [problem('undefined-result', span)]
+  return NO_PROBLEMS
+}
+
+/** One evaluation: collects what it was told on the way, and is the context of its tree. */
+class Run implements Context {
+  readonly bareTerms = new Set<Node>()
   readonly hints: Problem[] = []
+  readonly exponent = false
+  readonly budget: Budget
   unitUsed = false
-  private readonly context: Context
+  private broken: { name: string; line: number } | null = null
+  /** The run itself: a derived context inherits from it and must not take its notes. */
+  private readonly self: Run
 
   constructor(private readonly names: Surroundings) {
-    const note = (): void => {
-      this.unitUsed = true
-    }
-    this.context = {
-      get unit() {
-        note()
-        return names.unit
-      },
-      budget: freshBudget(),
-      lookup: (name) => this.lookup(name),
-      bare: (node, value) => {
-        note()
-        this.bare.add(node)
-        const hint = suspiciousArgument(value, names.unit)
-        if (hint) this.hint(hint.code, node, hint.data)
-      },
-      hint: (code, node, data) => this.hint(code, node, data),
-      exponent: false,
-    }
+    this.budget = freshBudget(names.timeLimit)
+    this.self = this
   }
 
-  private broken: { name: string; line: number } | null = null
+  get unit(): AngleUnit {
+    this.self.unitUsed = true
+    return this.names.unit
+  }
 
-  private hint(code: string, node: Node, data: Readonly<Record<string, string | number>> = {}): void {
+  bare(node: Node, value: Value): void {
+    this.self.unitUsed = true
+    this.bareTerms.add(node)
+    const hint = suspiciousArgument(value, this.names.unit)
+    if (hint) this.hint(hint.code, node, hint.data)
+  }
+
+  hint(code: string, node: Node, data: Readonly<Record<string, string | number>> = {}): void {
     if (!this.hints.some((h) => h.code === code && h.from === node.from)) this.hints.push(problem(code, node, data))
   }
 
-  private lookup(name: string): Value | null {
+  lookup(name: string): Value | null {
     const found = this.names.value(name)
     if (found === null) return null
     if (found.kind !== 'broken') return found
-    this.broken = { name, line: found.line }
+    this.self.broken = { name, line: found.line }
     return null
   }
 
@@ -126,7 +131,7 @@ class Run {
     for (const name of bound.uses) this.lookup(name)
     if (this.broken) return this.waiting(this.broken, body)
     if (statement.type === 'function') return this.functionValue(statement, bound, body)
-    const value = evaluate(body, this.context)
+    const value = evaluate(body, this)
     if (statement.type !== 'check' || right === null || value.kind === 'failure') return value
     return this.check(statement, value, right, bound.within)
   }
@@ -141,9 +146,9 @@ class Run {
     rightNode: Node,
     withinNode: Node | null,
   ): Value | Failure {
-    const right = evaluate(rightNode, this.context)
+    const right = evaluate(rightNode, this)
     if (right.kind === 'failure') return right
-    const tolerance = statement.within && withinNode ? evaluate(withinNode, this.context) : null
+    const tolerance = statement.within && withinNode ? evaluate(withinNode, this) : null
     if (tolerance?.kind === 'failure') return tolerance
     if (tolerance && !(tolerance.kind === 'number' && tolerance.im === 0 && tolerance.re >= 0)) {
       return failure('domain', { name: 'within', needs: 'a real number that is not negative' })

@@ -23,7 +23,8 @@ export interface OperatorContext {
 type Rule = (a: Value, b: Value, context: OperatorContext) => Value | Failure
 type Member<K extends Kind> = Extract<Value, { kind: K }>
 
-const rules = new Map<string, Rule>()
+/** By sign, then by the kind on the left, then by the kind on the right. */
+const rules = new Map<BinarySign, Map<Kind, Map<Kind, Rule>>>()
 
 function define<L extends Kind, R extends Kind>(
   left: L,
@@ -31,12 +32,16 @@ function define<L extends Kind, R extends Kind>(
   right: R,
   rule: (a: Member<L>, b: Member<R>, context: OperatorContext) => Value | Failure,
 ): void {
-  rules.set(`${left} ${sign} ${right}`, (a, b, context) => rule(a as Member<L>, b as Member<R>, context))
+  const bySign = rules.get(sign) ?? new Map<Kind, Map<Kind, Rule>>()
+  const byLeft = bySign.get(left) ?? new Map<Kind, Rule>()
+  rules.set(sign, bySign)
+  bySign.set(left, byLeft)
+  byLeft.set(right, (a, b, context) => rule(a as Member<L>, b as Member<R>, context))
 }
 
 /** Applies an operator; a pair of kinds without a rule is an error that names both. */
 export function binary(sign: BinarySign, a: Value, b: Value, context: OperatorContext): Value | Failure {
-  const rule = rules.get(`${a.kind} ${sign} ${b.kind}`)
+  const rule = rules.get(sign)?.get(a.kind)?.get(b.kind)
   return rule ? rule(a, b, context) : failure('wrong-kinds', { sign, left: a.kind, right: b.kind })
 }
 

@@ -90,6 +90,13 @@ describe('rows of values', () => {
   })
 })
 
+test('huge exact numbers do not get round the clock', () => {
+  const start = Date.now()
+  const [line] = reckon(['sum(1/(7^900 + k) for k = 1 to 90000)'])
+  expect(line!.error?.code ?? 'done').toMatch(/too-long|done/)
+  expect(Date.now() - start).toBeLessThan(3000)
+})
+
 describe('the headless fields of a vector', () => {
   test('are arrays of parts', async () => {
     const { valueFields } = await import('../format/json')

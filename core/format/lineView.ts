@@ -1,6 +1,7 @@
 import type { LineResult } from '../evaluate/folio'
 import { definedName } from '../evaluate/folio'
 import { statementToLatex } from '../notation/latex'
+import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
 import { findLiteral } from '../notation/rewrite'
 import type { DraggableLiteral } from '../notation/rewrite'
@@ -69,16 +70,16 @@ export function showProblem(p: Problem): ShownProblem {
 export function lineView(result: LineResult, conventions: Conventions): LineView {
   const { parsed, evaluated } = result
   const { value, bound } = evaluated
-  const problem = evaluated.problem
+  const failed = evaluated.problem
   const style = { letter: conventions.letter, bare: evaluated.bare, unit: conventions.angle }
   const readingOf = (grouping: boolean): string =>
-    problem ? '' : statementToLatex(parsed.statement, bound, { ...style, grouping })
+    failed ? '' : statementToLatex(parsed.statement, bound, { ...style, grouping })
   const about = [result.redefined, result.changesReading].flatMap((h) => (h ? [h] : []))
   const stamped =
-    evaluated.bare.size > 0 && !problem ? stampUnit(parsed.source, evaluated.bare, conventions.angle) : null
+    evaluated.bare.size > 0 && !failed ? stampUnit(parsed.source, evaluated.bare, conventions.angle) : null
   return {
     id: result.id,
-    kind: problem ? 'error' : (value?.kind ?? (parsed.remark === null ? 'empty' : 'remark')),
+    kind: failed ? 'error' : (value?.kind ?? (parsed.remark === null ? 'empty' : 'remark')),
     name: definedName(parsed),
     reading: readingOf(false),
     grouped: readingOf(true),
@@ -86,12 +87,12 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     readout: value ? readout(value, conventions) : { shape: 'none' },
     exactness: value ? exactness(value, conventions) : null,
     fraction: value ? hiddenFraction(value, conventions) : null,
-    problem: problem ? showProblem(problem) : null,
+    problem: failed ? showProblem(failed) : null,
     hints: [...evaluated.hints, ...about].map(showProblem),
-    unitDependent: evaluated.unitUsed && !problem,
+    unitDependent: evaluated.unitUsed && !failed,
     stamped,
     point: value ? point(value) : null,
-    literal: problem ? null : findLiteral(parsed.source, parsed.statement, bound.body, conventions.angle),
+    literal: failed ? null : findLiteral(parsed.source, parsed.statement, bound.body, conventions.angle),
     uses: bound.uses,
     pass: value?.kind === 'check' ? value.pass : null,
   }
@@ -115,6 +116,11 @@ function hiddenFraction(value: Value, conventions: Conventions): string | null {
 function point(value: Value): LineView['point'] {
   if (value.kind !== 'number' || !value.complex || !C.isFinite(value)) return null
   return { re: value.re, im: value.im }
+}
+
+/** The view of a line that was stopped and is held back. */
+export function stoppedView(view: LineView): LineView {
+  return { ...view, kind: 'error', problem: showProblem(problem('stopped', { from: 0, to: 0 })) }
 }
 
 /** What completion offers for functions of the registry. */

@@ -96,6 +96,20 @@ export function formatSingle(value: Value, conventions: Conventions): string {
   }
 }
 
+/** A readout as text to copy: what reads back in. */
+export function readoutText(shown: Readout): string {
+  switch (shown.shape) {
+    case 'twin':
+      return shown.rectangular
+    case 'list':
+      return `[${shown.entries.map((e) => (typeof e === 'string' ? e : e.rectangular)).join(', ')}]`
+    case 'none':
+      return ''
+    default:
+      return shown.text
+  }
+}
+
 function checkText(pass: boolean, figures: number): string {
   const agreed =
     figures === 0 ? 'no figure agrees' : `agrees to ${figures} significant ${figures === 1 ? 'figure' : 'figures'}`

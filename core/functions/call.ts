@@ -88,35 +88,36 @@ function coerce(
   node: Node,
   context: Context,
 ): Value | Failure {
-  const wrong = failure('argument-kind', {
-    signature: signature(definition),
-    name: parameter.name,
-    needs: parameter.kind,
-    kind: value.kind,
-  })
+  const wrong = (): Failure =>
+    failure('argument-kind', {
+      signature: signature(definition),
+      name: parameter.name,
+      needs: parameter.kind,
+      kind: value.kind,
+    })
   switch (parameter.kind) {
     case 'angle':
       if (value.kind === 'angle') return value
-      if (value.kind !== 'number') return wrong
+      if (value.kind !== 'number') return wrong()
       if (value.im !== 0) return value
       context.bare(node, value)
       return inUnit(value, context.unit)
     case 'number': {
       const number = value.kind === 'angle' ? asRadians(value) : value
-      return number.kind === 'number' ? number : wrong
+      return number.kind === 'number' ? number : wrong()
     }
     case 'scalar':
-      return value.kind === 'number' || value.kind === 'angle' ? value : wrong
+      return value.kind === 'number' || value.kind === 'angle' ? value : wrong()
     case 'quantity':
       if (value.kind === 'angle') return value
-      return value.kind === 'number' && value.im === 0 ? value : wrong
+      return value.kind === 'number' && value.im === 0 ? value : wrong()
     case 'real': {
       const number = value.kind === 'angle' ? asRadians(value) : value
-      return number.kind === 'number' && number.im === 0 ? number : wrong
+      return number.kind === 'number' && number.im === 0 ? number : wrong()
     }
     case 'whole':
-      return value.kind === 'number' && value.im === 0 && Number.isInteger(value.re) ? value : wrong
+      return value.kind === 'number' && value.im === 0 && Number.isInteger(value.re) ? value : wrong()
     case 'truth':
-      return value.kind === 'truth' ? value : wrong
+      return value.kind === 'truth' ? value : wrong()
   }
 }

@@ -154,7 +154,7 @@ class Binder {
       case 'name':
         return this.name(node)
       case 'group':
-        return { ...node, inner: this.bind(node.inner) }
+        return { type: 'group', inner: this.bind(node.inner), from: node.from, to: node.to }
       case 'list':
         return { ...node, entries: node.entries.map((e) => this.bind(e)) }
       case 'series':
@@ -212,7 +212,7 @@ class Binder {
         write(`(-${base})^${this.slice(power.exponent)}`),
       ])
     }
-    return { ...node, operand }
+    return { type: 'sign', sign: node.sign, operand, from: node.from, to: node.to }
   }
 
   private sum(node: Extract<Node, { type: 'sum' }>): Node {
@@ -226,7 +226,9 @@ class Binder {
         write(`${left} ${node.sign} ${right}*(1∠${angle})`),
       ])
     }
-    return { ...node, left: this.bind(node.left), right: this.bind(node.right) }
+    const left = this.bind(node.left)
+    const right = this.bind(node.right)
+    return { type: 'sum', sign: node.sign, left, right, from: node.from, to: node.to }
   }
 
   private compare(node: Extract<Node, { type: 'compare' }>): Node {
@@ -253,9 +255,16 @@ class Binder {
 
   /** Factors from the left; `1/2x` becomes (1/2)·x. */
   private chain(node: Chain): Node {
-    let left = this.product(this.split(node.first))
+    let left = this.bind(node.first)
     let quotient: Span | null = null
     for (const item of node.rest) {
+      if (!MAY_SPLIT.has(item.node.type)) {
+        const right = this.bind(item.node)
+        if (item.sign === 'implicit' && quotient) this.hintImplicit(quotient, right)
+        quotient = item.sign === '/' ? { from: left.from, to: right.to } : null
+        left = { type: 'product', sign: item.sign, left, right, from: left.from, to: right.to }
+        continue
+      }
       const pieces = this.split(item.node)
       const imaginary = item.node.type === 'quantity' && pieces.length === 1 && pieces[0]?.type === 'literal'
       if (item.sign === '/' && imaginary && item.node.type === 'quantity' && this.isUnit(item.node.run)) {
@@ -339,7 +348,7 @@ class Binder {
         this.hint('prefix-power', node, { text: this.slice(node), base: this.slice(base) }, [
           write(`(${this.slice(base)})^${this.slice(node.exponent)}`),
         ])
-      return { ...node, base, exponent, from: base.from }
+      return { type: 'power', base, exponent, from: base.from, to: node.to }
     })
   }
 
@@ -546,6 +555,9 @@ class Binder {
     ])
   }
 }
+
+/** Factors that may turn out to be digits and what they multiply. */
+const MAY_SPLIT: ReadonlySet<Node['type']> = new Set(['quantity', 'call', 'power', 'postfix', 'mark', 'polar'])
 
 function literal(span: Span, value: NumberValue, digits: string, prefix = ''): Literal {
   return { type: 'literal', value, written: { digits, prefix, letter: 'none' }, from: span.from, to: span.to }

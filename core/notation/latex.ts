@@ -256,7 +256,7 @@ class Writer {
   private bigOperator(name: string, node: Series): string {
     const sign = name === 'sum' ? '\\sum' : '\\prod'
     const counter = nameToLatex(node.counter.name)
-    return `${sign}_{${counter}=${this.node(node.first, 0)}}^{${this.node(node.last, 0)}} ${this.node(node.body, LOOSE.product)}`
+    return `\\displaystyle${sign}_{${counter}=${this.node(node.first, 0)}}^{${this.node(node.last, 0)}} ${this.node(node.body, LOOSE.product)}`
   }
 
   private logic(sign: 'and' | 'or' | 'not', operands: readonly Node[]): string {

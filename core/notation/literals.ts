@@ -7,6 +7,7 @@ import { CODE_LETTERS, PREFIXES } from './words'
 /** Digits with their power of ten, as a real number: exact unless absurdly long. */
 export function realLiteral(digits: string, exponent = 0): NumberValue {
   const exact = Q.fromDecimal(digits)
+  if (exact && exponent === 0) return exactReal(exact)
   const scale = Q.power({ n: 10, d: 1 }, exponent)
   const value: Rational | null = exact && scale && Q.multiply(exact, scale)
   return value ? exactReal(value) : real(Number(`${digits}`) * 10 ** exponent)

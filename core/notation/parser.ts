@@ -32,7 +32,7 @@ export function parseLine(source: string): Parsed {
       problem: problem('line-too-long', whole, { limit: MAX_LINE }),
     }
   }
-  const tokens = [...tokenize(source)]
+  const tokens = tokenize(source)
   let remark: string | null = null
   const found = tokens.find((t) => t.type === 'remark')
   if (found) {
@@ -59,10 +59,16 @@ class Parser {
   constructor(
     private readonly source: string,
     private readonly tokens: Token[],
-  ) {}
+  ) {
+    this.token = this.peek(0)
+  }
 
-  private get token(): Token {
-    return this.peek(0)
+  /** The token at hand: kept, since every level of the grammar asks for it. */
+  private token: Token
+
+  private goTo(at: number): void {
+    this.at = at
+    this.token = this.peek(0)
   }
 
   private peek(ahead: number): Token {
@@ -86,7 +92,7 @@ class Parser {
 
   private take(): Token {
     const token = this.token
-    if (token.type !== 'end') this.at += 1
+    if (token.type !== 'end') this.goTo(this.at + 1)
     return token
   }
 
@@ -98,7 +104,7 @@ class Parser {
     fixes: readonly ProblemFix[] = [],
   ): Node {
     this.problem ??= problem(code, span, data, fixes)
-    this.at = this.tokens.length - 1
+    this.goTo(this.tokens.length - 1)
     return { type: 'hole', from: span.from, to: span.to }
   }
 
@@ -152,7 +158,7 @@ class Parser {
       return this.notDefinable(first, head.at(-1) ?? first, equals)
     }
     const name: NameNode = { type: 'name', name: first.text, from: first.from, to: first.to }
-    this.at = equals + 1
+    this.goTo(equals + 1)
     const body = this.expression()
     this.finish()
     return parameters ? { type: 'function', name, parameters, body } : { type: 'define', name, body }
@@ -205,10 +211,10 @@ class Parser {
     return this.fail('odd-character', token, { character: token.text }, token.text === '@' ? [write('∠')] : [])
   }
 
-  private deeper(read: () => Node): Node {
+  private deeper(read: (this: Parser) => Node): Node {
     if (this.depth >= MAX_DEPTH) return this.fail('too-deep', this.token, { limit: MAX_DEPTH })
     this.depth += 1
-    const node = read()
+    const node = read.call(this)
     this.depth -= 1
     return node
   }
@@ -220,7 +226,7 @@ class Parser {
   }
 
   private expression(): Node {
-    return this.deeper(() => this.either())
+    return this.deeper(this.either)
   }
 
   private either(): Node {
@@ -248,7 +254,7 @@ class Parser {
   private negation(): Node {
     if (!this.isWord('not')) return this.comparison()
     const { from } = this.take()
-    const operand = this.deeper(() => this.negation())
+    const operand = this.deeper(this.negation)
     return { type: 'logic', sign: 'not', operands: [operand], from, to: operand.to }
   }
 
@@ -334,6 +340,7 @@ class Parser {
         { type: 'sign', text: '|', from, to: from + 1, spaced },
         { type: 'sign', text: '|', from: from + 1, to, spaced: false },
       )
+      this.goTo(this.at)
       return true
     }
     this.fail('bars-unclear', this.token, {}, [
@@ -420,7 +427,7 @@ class Parser {
   private factor(): Node {
     if (this.isSign('-') || this.isSign('+')) {
       const token = this.take()
-      const operand = this.deeper(() => this.factor())
+      const operand = this.deeper(this.factor)
       return { type: 'sign', sign: token.text as '+' | '-', operand, from: token.from, to: operand.to }
     }
     return this.polar()
@@ -456,7 +463,7 @@ class Parser {
   private angleOperand(): Node {
     if (this.isSign('-') || this.isSign('+')) {
       const token = this.take()
-      const operand = this.deeper(() => this.angleOperand())
+      const operand = this.deeper(this.angleOperand)
       return { type: 'sign', sign: token.text as '+' | '-', operand, from: token.from, to: operand.to }
     }
     const operand = this.postfix()
@@ -524,17 +531,17 @@ class Parser {
   private exponent(): Node {
     if (this.isSign('-') || this.isSign('+')) {
       const token = this.take()
-      const operand = this.deeper(() => this.exponent())
+      const operand = this.deeper(this.exponent)
       return { type: 'sign', sign: token.text as '+' | '-', operand, from: token.from, to: operand.to }
     }
-    const base = this.deeper(() => this.postfix())
+    const base = this.deeper(this.postfix)
     if (!this.isSign('^')) return base
-    this.at += 1
+    this.goTo(this.at + 1)
     const mark = this.markSign()
-    this.at -= 1
+    this.goTo(this.at - 1)
     if (mark) return base
     this.take()
-    const exponent = this.deeper(() => this.exponent())
+    const exponent = this.deeper(this.exponent)
     return { type: 'power', base, exponent, from: base.from, to: exponent.to }
   }
 
@@ -661,7 +668,7 @@ class Parser {
     if (token.text === '||') return this.norm()
     if (token.text === '√') {
       this.take()
-      const operand = this.deeper(() => this.postfix())
+      const operand = this.deeper(this.postfix)
       return { type: 'root', operand, from: token.from, to: operand.to }
     }
     if (token.text === '[') return this.list()
@@ -726,7 +733,7 @@ class Parser {
     if (!this.problem || this.depth > 12) return node
     const first = this.problem
     this.problem = null
-    this.at = start
+    this.goTo(start)
     this.open.length = bars
     const { from, to, spaced } = token
     const halves: Token[] = [
@@ -734,6 +741,7 @@ class Parser {
       { type: 'sign', text: '|', from: from + 1, to, spaced: false },
     ]
     this.tokens.splice(start, 1, ...halves)
+    this.goTo(start)
     const nested = this.bars('|')
     if (this.problem) this.problem = first
     return nested

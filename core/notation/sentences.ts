@@ -102,6 +102,7 @@ const SENTENCES = table<Sentence>({
   'no-order': () => 'Complex numbers have no order: compare their magnitudes, real or imaginary parts.',
   domain: (d) => `${d.name} needs ${d.needs}.`,
   'too-large': () => 'The result is too large for a number of this application (over 1.8e308).',
+  stopped: () => 'This line was stopped. Edit it, or run it again.',
   'too-long': () => 'This line takes too many steps and was stopped.',
   'too-deep-calls': () => 'Functions call each other too deeply here.',
 

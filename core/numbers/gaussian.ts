@@ -41,10 +41,12 @@ export function conjugate(a: Gaussian): Gaussian {
 }
 
 export function add(a: Gaussian, b: Gaussian): Gaussian | null {
+  if (isReal(a) && isReal(b)) return join(Q.add(a.re, b.re), Q.ZERO)
   return join(Q.add(a.re, b.re), Q.add(a.im, b.im))
 }
 
 export function subtract(a: Gaussian, b: Gaussian): Gaussian | null {
+  if (isReal(a) && isReal(b)) return join(Q.subtract(a.re, b.re), Q.ZERO)
   return join(Q.subtract(a.re, b.re), Q.subtract(a.im, b.im))
 }
 
@@ -66,7 +68,7 @@ export function squaredMagnitude(a: Gaussian): Rational | null {
 
 /** a/b; `null` where b is 0. */
 export function divide(a: Gaussian, b: Gaussian): Gaussian | null {
-  if (isReal(b)) return join(Q.divide(a.re, b.re), Q.divide(a.im, b.re))
+  if (isReal(b)) return join(Q.divide(a.re, b.re), isReal(a) ? (Q.isZero(b.re) ? null : Q.ZERO) : Q.divide(a.im, b.re))
   const size = squaredMagnitude(b)
   const top = multiply(a, conjugate(b))
   return size && top && join(Q.divide(top.re, size), Q.divide(top.im, size))

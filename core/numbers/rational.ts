@@ -29,6 +29,7 @@ function gcdSmall(a: number, b: number): number {
 
 function gcdBig(a: bigint, b: bigint): bigint {
   while (b !== 0n) {
+    if (a <= SAFE_BIG && b <= SAFE_BIG) return BigInt(gcdSmall(Number(a), Number(b)))
     const r = a % b
     a = b
     b = r
@@ -158,7 +159,9 @@ export function equals(a: Rational, b: Rational): boolean {
 
 function bitLength(value: number | bigint): number {
   if (typeof value === 'number') return value === 0 ? 0 : Math.floor(Math.log2(Math.abs(value))) + 1
-  return (value < 0n ? -value : value).toString(2).length
+  // Four bits a hexadecimal digit, less the leading zeros of the first.
+  const digits = (value < 0n ? -value : value).toString(16)
+  return 4 * digits.length - Math.clz32(parseInt(digits.charAt(0), 16)) + 28
 }
 
 /** a to an integer power by repeated squaring; `null` for 0 to a negative power or beyond {@link MAX_BITS}. */
@@ -244,7 +247,8 @@ function scaleByPowerOfTwo(value: number, exponent: number): number {
  * `null` where it is malformed or would outgrow {@link MAX_BITS}.
  */
 export function fromDecimal(text: string): Rational | null {
-  if (text.length <= 15 && /^\d+$/.test(text)) return { n: Number(text), d: 1 }
+  const short = shortDecimal(text)
+  if (short) return short
   const match = /^([+-]?)(\d*)\.?(\d*)(?:[eE]([+-]?\d+))?$/.exec(text)
   if (match === null) return null
   const [, signText = '', whole = '', part = '', exponentText = '0'] = match
@@ -255,6 +259,25 @@ export function fromDecimal(text: string): Rational | null {
   let n = BigInt(digits)
   if (signText === '-') n = -n
   return exponent >= 0 ? fromBig(n * 10n ** BigInt(exponent), 1n) : fromBig(n, 10n ** BigInt(-exponent))
+}
+
+/** A plain decimal of at most 15 digits, without the detour over bigints. */
+function shortDecimal(text: string): Rational | null {
+  if (text.length > 15) return null
+  let n = 0
+  let d = 1
+  let digits = 0
+  let point = false
+  for (let k = 0; k < text.length; k += 1) {
+    const code = text.charCodeAt(k)
+    if (code === 46 && !point) point = true
+    else if (code >= 48 && code <= 57) {
+      n = n * 10 + code - 48
+      digits += 1
+      if (point) d *= 10
+    } else return null
+  }
+  return digits === 0 ? null : fromSmall(n, d)
 }
 
 /** `7`, `-1/3`: numerator and denominator as text. */

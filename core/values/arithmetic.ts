@@ -13,9 +13,9 @@ import { failure } from './value'
 const isFinite = (z: NumberValue): boolean => Number.isFinite(z.re) && Number.isFinite(z.im)
 
 /** A rounded result; a finite computation that left the range of doubles is an error. */
-export function rounded(z: C.Complex, complex: boolean, ...operands: readonly NumberValue[]): NumberValue | Failure {
-  if (!C.isFinite(z) && operands.every(isFinite)) {
-    return C.isInfinite(z) || operands.length === 0 ? failure('too-large') : undefinedNumber(complex)
+export function rounded(z: C.Complex, complex: boolean, a: NumberValue, b: NumberValue = a): NumberValue | Failure {
+  if (!C.isFinite(z) && isFinite(a) && isFinite(b)) {
+    return C.isInfinite(z) ? failure('too-large') : undefinedNumber(complex)
   }
   return complex || z.im !== 0 ? complexNumber(z) : real(z.re)
 }
@@ -108,6 +108,10 @@ export function modulo(a: NumberValue, n: NumberValue): NumberValue | Failure {
 /** The exact square root of a rational that has one. */
 export function exactRoot(q: Rational): Rational | null {
   if (Q.sign(q) < 0) return null
+  if (typeof q.n === 'number' && typeof q.d === 'number') {
+    const [top, bottom] = [Math.round(Math.sqrt(q.n)), Math.round(Math.sqrt(q.d))]
+    return top * top === q.n && bottom * bottom === q.d ? { n: top, d: bottom } : null
+  }
   const n = wholeRoot(BigInt(q.n))
   const d = wholeRoot(BigInt(q.d))
   return n !== null && d !== null ? Q.fromBig(n, d) : null

@@ -21,7 +21,7 @@ export function exactNumber(exact: Gaussian, complex = !G.isReal(exact)): Number
   return {
     kind: 'number',
     re: Q.toNumber(exact.re),
-    im: Q.toNumber(exact.im),
+    im: exact.im.n === 0 ? 0 : Q.toNumber(exact.im),
     exact,
     pi: null,
     complex: complex || !G.isReal(exact),

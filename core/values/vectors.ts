@@ -2,7 +2,7 @@ import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { exactRoot, rounded } from './arithmetic'
-import { exactReal, vector } from './make'
+import { exactReal, real, vector } from './make'
 import { failure } from './value'
 import type { Failure, NumberValue, Value, VectorValue } from './value'
 
@@ -45,9 +45,9 @@ export function euclideanNorm(v: VectorValue): Value | Failure {
   const exact = exactNorm(numbers)
   if (exact) return exact
   const largest = numbers.reduce((m, z) => Math.max(m, C.abs(z)), 0)
-  if (largest === 0 || !Number.isFinite(largest)) return rounded({ re: largest, im: 0 }, false, ...numbers)
+  if (largest === 0 || !Number.isFinite(largest)) return real(largest)
   const sum = numbers.reduce((total, z) => total + (z.re / largest) ** 2 + (z.im / largest) ** 2, 0)
-  return rounded({ re: largest * Math.sqrt(sum), im: 0 }, false, ...numbers)
+  return rounded({ re: largest * Math.sqrt(sum), im: 0 }, false, real(largest))
 }
 
 function exactNorm(numbers: readonly NumberValue[]): NumberValue | null {

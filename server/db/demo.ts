@@ -27,6 +27,13 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
       'P = re(V*conj(I))',
       'Q = im(V*conj(I))',
       'cos(arg(V*conj(I)))  # power factor',
+      '# How lines are read',
+      'part = 0.1 + 0.2  # kept exactly, as 3/10',
+      'bearing = 36°52\'12"  # to the harbour light',
+      'cos(60)  # a bare number, read in degrees here',
+      'loss = 1/2k  # one half, or one over two thousand?',
+      'sum(1/n for n = 1 to 6)  # the first six flashes',
+      'turns = everyroot(1, 3)  # the three lenses of the lamp',
     ].map((source) => ({ source })),
   },
 ]

@@ -33,7 +33,7 @@ const emit = defineEmits<{ choose: [value: T] }>()
 .choice-group {
   display: flex;
   align-items: center;
-  gap: 8px;
+  gap: 6px;
   border: 0;
   margin: 0;
   padding: 0;
@@ -55,8 +55,8 @@ label {
   display: flex;
   align-items: center;
   min-height: 28px;
-  padding: 0 9px;
-  font-size: 14px;
+  padding: 0 7px;
+  font-size: 13.5px;
   cursor: pointer;
   white-space: nowrap;
   transition: background var(--fast);

@@ -6,6 +6,13 @@ import { useFolioStore } from '~/stores/folio'
 const folio = useFolioStore()
 const c = computed(() => folio.conventions)
 const letter = computed(() => c.value.letter)
+
+/** The unit of bare numbers and the form of degrees are one choice to the eye. */
+type AngleChoice = 'decimal' | 'minutes' | 'rad'
+const angle = computed<AngleChoice>(() => (c.value.angle === 'rad' ? 'rad' : c.value.degrees))
+function chooseAngle(choice: AngleChoice): void {
+  folio.convene(choice === 'rad' ? { angle: 'rad' } : { angle: 'deg', degrees: choice })
+}
 </script>
 
 <template>
@@ -13,12 +20,13 @@ const letter = computed(() => c.value.letter)
     <ChoiceGroup
       label="Angle"
       group="angle"
-      :value="c.angle"
+      :value="angle"
       :choices="[
-        { value: 'deg', label: 'degrees °', name: 'Angles in degrees' },
+        { value: 'decimal', label: 'degrees °', name: 'Angles in degrees with decimals, 36.87°' },
+        { value: 'minutes', label: '0°0′0″', name: 'Angles in degrees, minutes and seconds, 36° 52′ 12″' },
         { value: 'rad', label: 'radians', name: 'Angles in radians' },
       ]"
-      @choose="(angle) => folio.convene({ angle })"
+      @choose="chooseAngle"
     />
     <ChoiceGroup
       label="Letter"
@@ -49,6 +57,7 @@ const letter = computed(() => c.value.letter)
         { value: 'plain', label: 'plain', name: 'Plain numbers, 14860' },
         { value: 'scientific', label: 'sci', name: 'Scientific, 1.486 times ten to the 4' },
         { value: 'engineering', label: 'eng', name: 'Engineering, exponents in threes, 14.86 times ten to the 3' },
+        { value: 'prefix', label: 'k m µ', name: 'Engineering with prefixes, 14.86k' },
       ]"
       @choose="(style) => folio.convene({ style })"
     />
@@ -57,8 +66,9 @@ const letter = computed(() => c.value.letter)
       group="exact"
       :value="c.exact"
       :choices="[
-        { value: 'decimal', label: '0.5', name: 'Exact values as decimals' },
-        { value: 'fraction', label: '½', name: 'Exact values as fractions' },
+        { value: 'decimal', label: '1.5', name: 'Exact values as decimals, 1.5' },
+        { value: 'fraction', label: '3/2', name: 'Exact values as fractions, 3/2' },
+        { value: 'mixed', label: '1½', name: 'Exact values as mixed numbers, 1 + 1/2' },
       ]"
       @choose="(exact) => folio.convene({ exact })"
     />
@@ -69,7 +79,7 @@ const letter = computed(() => c.value.letter)
 .choices {
   display: flex;
   align-items: center;
-  gap: 8px 14px;
+  gap: 8px 12px;
   flex-wrap: wrap;
 }
 </style>

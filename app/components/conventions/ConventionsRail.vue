@@ -11,7 +11,9 @@ const open = ref(false)
 const c = computed(() => folio.conventions)
 const unit = computed(() => (c.value.angle === 'deg' ? 'degrees' : 'radians'))
 const short = computed(() => {
-  const style = { plain: 'plain', scientific: 'scientific', engineering: 'engineering' }[c.value.style]
+  const style = { plain: 'plain', scientific: 'scientific', engineering: 'engineering', prefix: 'prefixes' }[
+    c.value.style
+  ]
   return `${c.value.angle === 'deg' ? '° degrees' : 'radians'} · ${c.value.letter} · ${c.value.digits} digits · ${style}`
 })
 const count = computed(() => results.unitDependent.length)

@@ -29,7 +29,7 @@ const emit = defineEmits<{ choose: [value: number] }>()
 .stepper {
   display: flex;
   align-items: center;
-  gap: 8px;
+  gap: 6px;
 }
 .caption {
   font-size: 12.5px;
@@ -43,7 +43,7 @@ const emit = defineEmits<{ choose: [value: number] }>()
   background: var(--leaf);
 }
 button {
-  width: 28px;
+  width: 26px;
   min-height: 28px;
 }
 button:hover:not(:disabled) {
@@ -55,7 +55,7 @@ button:disabled {
   cursor: default;
 }
 output {
-  min-width: 30px;
+  min-width: 26px;
   display: grid;
   place-items: center;
   font-weight: 600;

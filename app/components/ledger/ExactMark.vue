@@ -2,29 +2,31 @@
 import { computed } from 'vue'
 import type { LineView } from '#core/format/lineView'
 
-/** Says whether the digits on show are the whole truth. */
-const props = defineProps<{ view: LineView }>()
+/** `=` where every digit of an exact value is on show, `≈` where it is not. */
+const props = defineProps<{ view: LineView; digits: number; reachable: boolean }>()
 const mark = computed(() => {
   const { exactness, fraction } = props.view
-  if (exactness === 'exact') return { text: 'exact', title: 'Every digit of this value is on show.' }
-  if (exactness === 'exact-rounded') {
-    return {
-      text: fraction ? `= ${fraction}` : 'exact, shown rounded',
-      title: 'The value is kept exactly; only what is shown is rounded.',
-    }
+  switch (exactness) {
+    case 'exact':
+      return { sign: '=', tone: 'exact', explanation: 'Exact, and every digit is on show.' } as const
+    case 'exact-rounded':
+      return {
+        sign: '≈',
+        tone: 'exact',
+        explanation: `Kept exactly${fraction ? ` as ${fraction}` : ''}; only what is shown is rounded to ${props.digits} digits.`,
+      } as const
+    case 'rounded':
+      return {
+        sign: '≈',
+        tone: 'rounded',
+        explanation: `Rounded: reckoned to about 16 digits, ${props.digits} of them shown.`,
+      } as const
+    default:
+      return null
   }
-  return null
 })
 </script>
 
 <template>
-  <span v-if="mark" class="exact" :title="mark.title">{{ mark.text }}</span>
+  <MarkBadge v-if="mark" v-bind="mark" :reachable="reachable" />
 </template>
-
-<style scoped>
-.exact {
-  font-size: 12.5px;
-  color: var(--teal);
-  white-space: nowrap;
-}
-</style>

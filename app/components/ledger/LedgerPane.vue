@@ -4,11 +4,13 @@ import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { Line } from '#shared/folio'
 import { useFolioStore } from '~/stores/folio'
+import { usePreferencesStore } from '~/stores/preferences'
 import { useResultsStore } from '~/stores/results'
 
 /** The ruled table of the folio's lines. */
 const folio = useFolioStore()
 const results = useResultsStore()
+const preferences = usePreferencesStore()
 const pane = ref<HTMLElement | null>(null)
 const width = ref(800)
 
@@ -26,8 +28,8 @@ const columns = computed(() => {
 
 /** Width of a character of the values, and what else a row holds, in pixels. */
 const CHARACTER = 8.45
-const PADDING = 25
-const REST = 4 + 50 + 36 + 40
+const PADDING = 18
+const REST = 4 + 50 + 36 + 40 + 24
 const LEAST_READING = 190
 
 /** Where the twin does not fit beside the readings, polar goes beneath rectangular. */
@@ -72,8 +74,18 @@ function leave(event: FocusEvent): void {
 
 <template>
   <section ref="pane" class="ledger" :class="{ stacked }" :style="sizes" aria-label="Ledger" @focusout="leave">
-    <div class="head" aria-hidden="true">
-      <span class="head-entry">Entry</span>
+    <div class="head">
+      <span class="head-entry"
+        >Entry<button
+          type="button"
+          class="grouping"
+          :aria-pressed="preferences.grouping"
+          title="Show every bracket that the reading supplied"
+          @click="preferences.grouping = !preferences.grouping"
+        >
+          ( ) grouping
+        </button></span
+      >
       <span v-if="stacked" class="head-twin">Rectangular and polar</span>
       <template v-else>
         <span class="head-rectangular">Rectangular</span>
@@ -132,17 +144,37 @@ function leave(event: FocusEvent): void {
   flex: 1;
   padding-left: 58px;
 }
+.grouping {
+  margin-left: 16px;
+  padding: 1px 8px;
+  border: 1px solid transparent;
+  border-radius: var(--corner);
+  font-family: var(--sans);
+  font-style: normal;
+  color: var(--quiet);
+}
+.grouping:hover {
+  border-color: var(--rule);
+}
+.grouping[aria-pressed='true'] {
+  border-color: var(--edge);
+  background: var(--rail);
+  color: var(--ink);
+}
 .head-rectangular {
-  width: var(--rectangular-width);
-  padding-left: 12px;
+  width: calc(var(--rectangular-width) - 4px);
+  padding-left: 28px;
+  box-sizing: content-box;
 }
 .head-polar {
   width: var(--polar-width);
-  padding-left: 12px;
+  padding-left: 4px;
+  box-sizing: border-box;
 }
 .head-twin {
   width: var(--rectangular-width);
-  padding-left: 12px;
+  padding-left: 28px;
+  box-sizing: content-box;
 }
 .lines {
   margin: 0;
@@ -152,24 +184,20 @@ function leave(event: FocusEvent): void {
   background: var(--select);
 }
 .stacked :deep(.outcome) {
-  grid-template-columns: var(--rectangular-width) 40px;
+  grid-template-columns: 24px var(--rectangular-width) 40px;
 }
 .stacked :deep(.cell.rectangular) {
   padding-bottom: 2px;
 }
 .stacked :deep(.cell.polar) {
-  grid-column: 1;
+  grid-column: 2;
   grid-row: 2;
   padding-top: 0;
 }
 .stacked :deep(.cell.dial-cell) {
-  grid-column: 2;
+  grid-column: 3;
   grid-row: 1 / span 2;
   align-self: center;
-}
-.stacked :deep(.cell.single),
-.stacked :deep(.cell.words) {
-  grid-column: span 2;
 }
 .guide {
   padding: 16px 16px 8px 58px;
@@ -214,7 +242,7 @@ code {
     padding-left: 42px;
   }
   .stacked :deep(.outcome) {
-    grid-template-columns: minmax(0, 1fr) 40px;
+    grid-template-columns: 22px minmax(0, 1fr) 40px;
   }
 }
 </style>

@@ -10,16 +10,21 @@ import {
 } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import type { LineView, ShownProblem } from '#core/format/lineView'
+import { readoutText } from '#core/format/readout'
 import { hueOf } from '#core/scene/scene'
 import type { Line } from '#shared/folio'
 import { useFolioStore } from '~/stores/folio'
+import { usePreferencesStore } from '~/stores/preferences'
 import { useResultsStore } from '~/stores/results'
+import { useSilenceStore } from '~/stores/silence'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
 
 /** One line of the ledger: typeset and evaluated, or with its editor open. */
 const props = defineProps<{ line: Line; number: number }>()
 const folio = useFolioStore()
 const results = useResultsStore()
+const preferences = usePreferencesStore()
+const silence = useSilenceStore()
 
 const editing = computed(() => folio.editing?.id === props.line.id)
 const view = computed<LineView | null>(() => results.views.get(props.line.id) ?? null)
@@ -61,7 +66,15 @@ const waiting = computed(() => (draft.value?.problem?.unfinished ? draft.value.p
 const stale = computed(
   () => editing.value && draft.value !== null && view.value?.readout.shape !== 'none' && view.value?.problem === null,
 )
-const hints = computed(() => (editing.value ? [] : (view.value?.hints ?? [])))
+const hints = computed(() =>
+  editing.value ? [] : (view.value?.hints ?? []).filter((h) => !silence.isSilent(folio.id, props.line.id, h.code)),
+)
+const hint = computed(() => hints.value[0] ?? null)
+const small = computed(() => hint.value !== null && silence.isSmall(folio.id, hint.value.code))
+const unfolded = ref(false)
+/** The row that the Tab key stops at: its marks can be reached too. */
+const reachable = computed(() => folio.current === props.line.id || (folio.current === null && props.number === 1))
+const held = computed(() => results.held.get(props.line.id) === props.line.source && results.held.has(props.line.id))
 
 function fixed(problem: ShownProblem, replacement: string): string {
   const source = editing.value ? folio.text : props.line.source
@@ -72,6 +85,13 @@ function applyFix(problem: ShownProblem, replacement: string): void {
   const text = fixed(problem, replacement)
   if (editing.value) folio.type(text)
   else folio.rewrite(props.line.id, text, 'fix')
+}
+
+/** The first fix of a kept line, by key. */
+function mend(): void {
+  const problem = keptProblem.value ?? hint.value
+  const fix = problem?.fixes[0]
+  if (problem && fix) applyFix(problem, fix.replacement)
 }
 
 const firstFix = computed(() => {
@@ -97,6 +117,7 @@ function onKey(event: KeyboardEvent): void {
   if (by !== 0 && altKey) folio.move(props.line.id, props.number - 1 + by)
   else if (by !== 0) focusRow(by)
   else if (key === 'Delete' && altKey) folio.remove(props.line.id)
+  else if (key === 'Enter' && altKey) mend()
   else if (key === 'Enter' && (ctrlKey || metaKey)) folio.insertAt(props.number)
   else return
   event.preventDefault()
@@ -120,8 +141,7 @@ watch(
 
 async function copyValue(): Promise<void> {
   const shown = view.value?.readout
-  const text =
-    shown?.shape === 'twin' ? shown.rectangular : shown && shown.shape !== 'none' ? shown.text : props.line.source
+  const text = shown ? readoutText(shown) : props.line.source
   await navigator.clipboard.writeText(text)
 }
 
@@ -167,7 +187,10 @@ const marked = computed(() => {
 /** Where the value of this line comes from, said once for screen readers. */
 const spoken = computed(() => (props.line.source.trim() === '' ? 'empty' : props.line.source))
 /** The reading of what is typed; while that cannot be read, the last one that could. */
-const liveReading = computed(() => draft.value?.reading || (view.value?.reading ?? ''))
+const liveReading = computed(() => {
+  const of = (v: LineView | null): string => (v ? (preferences.grouping ? v.grouped : v.reading) : '')
+  return of(draft.value) || of(view.value)
+})
 </script>
 
 <template>
@@ -206,7 +229,7 @@ const liveReading = computed(() => draft.value?.reading || (view.value?.reading 
         ref="opener"
         type="button"
         class="opener"
-        :tabindex="folio.current === line.id || (folio.current === null && number === 1) ? 0 : -1"
+        :tabindex="reachable ? 0 : -1"
         :aria-label="`Line ${number}: ${spoken}. Edit`"
         @click="open"
         @keydown="onKey"
@@ -218,22 +241,31 @@ const liveReading = computed(() => draft.value?.reading || (view.value?.reading 
         >
         <span v-else-if="remarkOnly" class="remark-text">{{ view?.remark }}</span>
         <template v-else-if="view && view.reading !== ''">
-          <ReadingMath :latex="view.reading" />
-          <span
-            v-if="view.unitDependent"
-            class="unit-mark"
-            :title="`Read in the unit of the conventions: ${folio.conventions.angle === 'deg' ? 'degrees' : 'radians'}`"
-            >{{ folio.conventions.angle === 'deg' ? '°' : 'rad' }}</span
-          >
+          <ReadingMath :latex="preferences.grouping ? view.grouped : view.reading" />
           <span v-if="view.remark" class="trailing">{{ view.remark }}</span>
         </template>
         <span v-else-if="line.source !== ''" class="source">{{ line.source }}</span>
         <span v-else class="blank">&nbsp;</span>
       </button>
+      <MarkBadge
+        v-if="view?.unitDependent && !editing"
+        class="unit-badge"
+        :sign="folio.conventions.angle === 'deg' ? '°' : 'rad'"
+        tone="unit"
+        :explanation="`A bare number in this line is read in ${folio.conventions.angle === 'deg' ? 'degrees' : 'radians'}, because the conventions say so.`"
+        :reachable="reachable"
+      />
     </div>
 
     <div class="outcome" :class="{ stale }">
-      <LineResult v-if="view && !keptProblem" :view="view" :letter="letter" :hue="hue" />
+      <LineResult
+        v-if="view && !keptProblem"
+        :view="view"
+        :letter="letter"
+        :digits="folio.conventions.digits"
+        :hue="hue"
+        :reachable="reachable"
+      />
     </div>
 
     <div class="row-menu"><MenuButton :label="`Actions for line ${number}`" :actions="actions" /></div>
@@ -246,7 +278,12 @@ const liveReading = computed(() => draft.value?.reading || (view.value?.reading 
     </div>
 
     <div v-if="shownProblem" class="message problem" :role="editing ? 'status' : undefined">
-      <span class="sign" aria-hidden="true">!</span>
+      <MarkBadge
+        sign="!"
+        tone="problem"
+        explanation="Error: the line has no value until it is mended. The other lines go on."
+        :reachable="reachable"
+      />
       <span>{{ shownProblem.message }}</span>
       <button
         v-for="(fix, k) in shownProblem.fixes"
@@ -256,32 +293,44 @@ const liveReading = computed(() => draft.value?.reading || (view.value?.reading 
         @mousedown.prevent
         @click="applyFix(shownProblem, fix.replacement)"
       >
-        {{ fix.label }}<span v-if="editing && k === 0" class="key" aria-hidden="true">Alt+Enter</span>
+        {{ fix.label }}<span v-if="k === 0 && (editing || reachable)" class="key" aria-hidden="true">Alt+Enter</span>
       </button>
+      <button v-if="held" type="button" class="fix" @click="results.release(line.id)">run it again</button>
     </div>
-    <div v-else-if="hints[0]" class="message hint">
-      <span class="sign" aria-hidden="true">i</span>
-      <span>{{ hints[0].message }}</span>
-      <button
-        v-for="fix in hints[0].fixes"
-        :key="fix.label"
-        type="button"
-        class="fix"
-        @click="hints[0] && applyFix(hints[0], fix.replacement)"
-      >
-        {{ fix.label }}
-      </button>
-      <span
-        v-if="hints.length > 1"
-        class="more"
-        :title="
-          hints
-            .slice(1)
-            .map((h) => h.message)
-            .join(' ')
-        "
-        >+{{ hints.length - 1 }}</span
-      >
+    <div v-else-if="hint" class="message hint">
+      <MarkBadge
+        sign="i"
+        tone="hint"
+        explanation="Hint: the line is reckoned as it stands; this may not be what was meant."
+        :reachable="reachable"
+      />
+      <button v-if="small && !unfolded" type="button" class="unfold" @click="unfolded = true">hint</button>
+      <template v-else>
+        <span>{{ hint.message }}</span>
+        <button
+          v-for="fix in hint.fixes"
+          :key="fix.label"
+          type="button"
+          class="fix"
+          @click="applyFix(hint, fix.replacement)"
+        >
+          {{ fix.label }}
+        </button>
+        <button type="button" class="understood" @click="silence.understand(folio.id, line.id, hint.code)">
+          Understood
+        </button>
+        <span
+          v-if="hints.length > 1"
+          class="more"
+          :title="
+            hints
+              .slice(1)
+              .map((h) => h.message)
+              .join(' ')
+          "
+          >+{{ hints.length - 1 }}</span
+        >
+      </template>
     </div>
     <div v-if="editing" class="below"><KeyStrip @insert="(text) => editor?.insert(text)" /></div>
   </li>
@@ -407,24 +456,14 @@ mark.gap {
   padding-top: 2px;
   white-space: normal;
 }
-.unit-mark {
-  display: inline-grid;
-  place-items: center;
-  min-width: 18px;
-  height: 18px;
-  margin-left: 8px;
-  padding: 0 4px;
-  border: 1px solid var(--brass);
-  border-radius: 9px;
-  font-size: 12px;
-  line-height: 1;
-  color: var(--brass-text);
-  vertical-align: middle;
+.unit-badge {
+  align-self: center;
+  margin-right: 8px;
 }
 .outcome {
   position: relative;
   display: grid;
-  grid-template-columns: var(--rectangular-width) var(--polar-width) 40px;
+  grid-template-columns: 24px var(--rectangular-width) var(--polar-width) 40px;
   align-items: stretch;
   border-left: 1px solid var(--rule);
 }
@@ -484,19 +523,6 @@ mark.gap {
   padding: 0 12px 10px 4px;
   font-size: 14px;
 }
-.message .sign {
-  flex: none;
-  display: inline-grid;
-  place-items: center;
-  width: 17px;
-  height: 17px;
-  border: 1.5px solid currentcolor;
-  border-radius: 50%;
-  font-family: var(--serif);
-  font-size: 12px;
-  font-weight: 700;
-  line-height: 1;
-}
 .problem {
   color: var(--error);
 }
@@ -516,6 +542,13 @@ mark.gap {
 }
 .fix:hover {
   background: color-mix(in srgb, currentcolor 10%, transparent);
+}
+.understood,
+.unfold {
+  font-size: 13.5px;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  color: var(--quiet);
 }
 .more {
   color: var(--quiet);
@@ -537,7 +570,7 @@ mark.gap {
   .outcome {
     grid-column: 3 / -1;
     border-left: 0;
-    grid-template-columns: auto auto 1fr;
+    grid-template-columns: 22px auto auto 1fr;
     padding-bottom: 4px;
   }
   .outcome :deep(.cell) {

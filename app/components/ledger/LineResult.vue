@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import type { LineView } from '#core/format/lineView'
 
-/** What a line came to: a twin readout with its dial, one value across both columns, or words. */
-defineProps<{ view: LineView; letter: 'i' | 'j'; hue: number | null }>()
+/** What a line came to: a twin readout with its dial, one value across both columns, entries, or words. */
+defineProps<{ view: LineView; letter: 'i' | 'j'; digits: number; hue: number | null; reachable: boolean }>()
 </script>
 
 <template>
-  <div class="result" :class="view.readout.shape">
+  <div class="result">
+    <span v-if="view.readout.shape === 'twin' || view.readout.shape === 'single'" class="cell mark-cell">
+      <ExactMark :view="view" :digits="digits" :reachable="reachable" />
+    </span>
     <template v-if="view.readout.shape === 'twin'">
       <span class="cell rectangular"
         ><span class="visually-hidden">Rectangular </span><ValueText :text="view.readout.rectangular" :letter="letter"
@@ -20,8 +23,14 @@ defineProps<{ view: LineView; letter: 'i' | 'j'; hue: number | null }>()
     </template>
     <span v-else-if="view.readout.shape === 'single'" class="cell single">
       <ValueText :text="view.readout.text" :letter="letter" />
-      <ExactMark :view="view" />
+      <span v-if="view.fraction" class="fraction">= <ValueText :text="view.fraction" :letter="letter" /></span>
     </span>
+    <EntryList
+      v-else-if="view.readout.shape === 'list'"
+      class="cell list-cell"
+      :readout="view.readout"
+      :letter="letter"
+    />
     <span
       v-else-if="view.readout.shape === 'words'"
       class="cell words"
@@ -39,19 +48,33 @@ defineProps<{ view: LineView; letter: 'i' | 'j'; hue: number | null }>()
 }
 .cell {
   align-self: center;
-  padding: 8px 12px;
+  padding: 8px 12px 8px 4px;
   min-width: 0;
 }
-.single,
-.words {
-  grid-column: span 3;
+.mark-cell {
+  padding: 8px 0 8px 6px;
+}
+.single {
+  grid-column: 2 / -1;
   display: flex;
   align-items: baseline;
   flex-wrap: wrap;
   gap: 4px 10px;
 }
 .words {
+  grid-column: 1 / -1;
+  display: flex;
+  align-items: baseline;
+  gap: 4px 8px;
+  padding-left: 28px;
   font-size: 15px;
+}
+.list-cell {
+  grid-column: 1 / -1;
+}
+.fraction {
+  font-size: 13px;
+  color: var(--teal);
 }
 .pass {
   color: var(--pass);

@@ -2,11 +2,13 @@
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useFolioStore } from '~/stores/folio'
 import { PLATE_SHARE_LEAST, PLATE_SHARE_MOST, usePreferencesStore } from '~/stores/preferences'
+import { useResultsStore } from '~/stores/results'
 
 /** The folio page: conventions, ledger, plates. */
 const route = useRoute()
 const folio = useFolioStore()
 const preferences = usePreferencesStore()
+const results = useResultsStore()
 const tab = ref<'ledger' | 'plane'>('ledger')
 const main = ref<HTMLElement | null>(null)
 
@@ -69,6 +71,9 @@ function startSplit(event: PointerEvent): void {
       <ConventionsRail />
       <p v-if="folio.notice" class="notice" role="status">
         {{ folio.notice }} <button type="button" class="plain-button" @click="folio.notice = ''">Understood</button>
+      </p>
+      <p v-if="results.slow" class="notice" role="status">
+        A line takes long to reckon. <button type="button" class="plain-button" @click="results.stop()">Stop it</button>
       </p>
       <nav class="tabs" aria-label="Part of the folio">
         <button type="button" :aria-pressed="tab === 'ledger'" @click="tab = 'ledger'">Ledger</button>

@@ -1,0 +1,133 @@
+import { complex, evaluate as peerEvaluate } from 'mathjs'
+import { evaluateLine } from '#core/evaluate/line'
+import type { Surroundings } from '#core/evaluate/line'
+import { FolioEvaluator } from '#core/evaluate/folio'
+import { standardName } from '#core/functions/registry'
+import { parseLine } from '#core/notation/parser'
+import { complexNumber, real } from '#core/values/make'
+import type { Value } from '#core/values/value'
+
+/**
+ * Speed, measured: `npm run bench`, or `npm run bench -- --json`. Ratios are to
+ * a peer measured in the same run.
+ */
+interface Measured {
+  readonly name: string
+  readonly value: number
+  readonly unit: string
+  readonly peer: string | null
+  /** How many times the peer's time; below 1 is faster. */
+  readonly ratio: number | null
+}
+
+/** Nanoseconds of warming up. */
+const WARM_UP = 5e8
+
+/** Nanoseconds of one call: the median of several rounds, each long enough to be told from noise. */
+function time(run: () => void, rounds = 15): number {
+  const clock = (): number => Number(process.hrtime.bigint())
+  // Warm up first: a page that is typed in has its code compiled.
+  const warm = clock() + WARM_UP
+  while (clock() < warm) run()
+  let calls = 1
+  for (;;) {
+    const start = clock()
+    for (let k = 0; k < calls; k += 1) run()
+    if (clock() - start > 1e7) break
+    calls *= 2
+  }
+  const samples = Array.from({ length: rounds }, () => {
+    const start = clock()
+    for (let k = 0; k < calls; k += 1) run()
+    return (clock() - start) / calls
+  })
+  return samples.sort((a, b) => a - b)[Math.floor(rounds / 2)] ?? NaN
+}
+
+/** Typical lines of a problem sheet in both notations, with the kept names they use. */
+const LINES: readonly (readonly [ours: string, theirs: string])[] = [
+  ['2*(3 + 4)/5 - 1.5^2', '2*(3 + 4)/5 - 1.5^2'],
+  ['(12 + 5j)*(3 - 4j)/(1 + 2j)', '(12 + 5i)*(3 - 4i)/(1 + 2i)'],
+  ['230/sqrt(47^2 + 37.7^2)', '230/sqrt(47^2 + 37.7^2)'],
+  ['V*conj(I)/2', 'V*conj(I)/2'],
+  ['V/(R + j*w*L)', 'V/(R + i*w*L)'],
+]
+
+const KEPT: ReadonlyMap<string, Value> = new Map<string, Value>([
+  ['V', complexNumber({ re: 230.1, im: 0.7 })],
+  ['I', complexNumber({ re: 16.33, im: -6.805 })],
+  ['R', real(47.2)],
+  ['w', real(314.159)],
+  ['L', real(0.1203)],
+])
+const NAMES: Surroundings = {
+  unit: 'deg',
+  letter: 'j',
+  timeLimit: undefined,
+  above: (name) => (KEPT.has(name) ? 'value' : null),
+  below: () => null,
+  anywhere: (name) => KEPT.has(name),
+  value: (name) => KEPT.get(name) ?? null,
+  builtIn: standardName,
+  all: () => [],
+  functions: () => [],
+}
+
+function lines(): Measured[] {
+  const scope = { V: complex(230.1, 0.7), I: complex(16.33, -6.805), R: 47.2, w: 314.159, L: 0.1203 }
+  return LINES.map(([ours, theirs]) => {
+    const mine = time(() => void evaluateLine(parseLine(ours), NAMES))
+    const peer = time(() => void peerEvaluate(theirs, scope))
+    return { name: `parse and evaluate ${ours}`, value: mine / 1000, unit: 'µs', peer: 'mathjs', ratio: mine / peer }
+  })
+}
+
+/** A folio of 300 lines of which an edit of the first touches ten. */
+function folio(): Measured[] {
+  const sources = Array.from({ length: 300 }, (_, k) => {
+    if (k === 0) return 'V = 230∠0°'
+    return k % 30 === 0 ? `I_${k} = V/(${k} + ${k + 1}j)` : `Z_${k} = ${k} + 1/(1/(47 + ${k}j) + 1/(j*0.0${k}))`
+  })
+  const state = (first: string) => sources.map((source, k) => ({ id: `l${k}`, source: k === 0 ? first : source }))
+  const evaluator = new FolioEvaluator()
+  evaluator.setLines(state('V = 230∠0°'))
+  evaluator.update()
+  const variants = [state('V = 231∠0°'), state('V = 230∠0°')]
+  let turn = 0
+  const edit = time(() => {
+    turn = 1 - turn
+    evaluator.setLines(variants[turn] ?? [])
+    evaluator.update()
+  })
+  const touched = evaluator.evaluatedLines
+  const whole = time(() => {
+    const fresh = new FolioEvaluator()
+    fresh.setLines(state('V = 230∠0°'))
+    fresh.update()
+  })
+  return [
+    {
+      name: `re-evaluate a 300-line folio after an edit that touches ${touched} lines (aim: under 2 ms)`,
+      value: edit / 1e6,
+      unit: 'ms',
+      peer: null,
+      ratio: null,
+    },
+    {
+      name: 'evaluate all 300 lines from their text (aim: under 30 ms)',
+      value: whole / 1e6,
+      unit: 'ms',
+      peer: null,
+      ratio: null,
+    },
+  ]
+}
+
+const measured = [...lines(), ...folio()]
+if (process.argv.includes('--json')) console.log(JSON.stringify(measured))
+else {
+  for (const { name, value, unit, peer, ratio } of measured) {
+    const beside = ratio === null ? '' : `   ${(1 / ratio).toFixed(1)} times faster than ${peer}`
+    console.log(`${value.toPrecision(3).padStart(8)} ${unit}  ${name}${beside}`)
+  }
+}
