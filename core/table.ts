@@ -1,7 +1,7 @@
 /**
- * A record to look up text that a student typed in: it has no inherited entries,
- * so that `toString` is a name like any other.
+ * A table to look up text that a student typed in. A map, not an object: it has
+ * no inherited entries, so that `toString` is a name like any other.
  */
-export function table<V>(entries: Readonly<Record<string, V>>): Readonly<Record<string, V | undefined>> {
-  return Object.freeze(Object.assign(Object.create(null) as Record<string, V>, entries))
+export function table<V>(entries: Readonly<Record<string, V>>): ReadonlyMap<string, V> {
+  return new Map(Object.entries(entries))
 }

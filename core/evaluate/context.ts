@@ -8,8 +8,9 @@ export type AngleUnit = 'deg' | 'rad'
 export interface Budget {
   steps: number
   depth: number
-  /** When the line is stopped, in milliseconds since 1970: a few steps on huge numbers can take long, too. */
-  readonly deadline: number
+  /** When the line is stopped, in milliseconds since 1970 (0: not set yet): a few steps on huge numbers can take long, too. */
+  deadline: number
+  readonly timeLimit: number
 }
 
 /** What an evaluation may look at and what it leaves behind, besides its value. */
@@ -39,14 +40,18 @@ const STEPS_PER_LOOK = 64
 export function spend(budget: Budget): boolean {
   budget.steps -= 1
   if (budget.steps < 0) return false
-  return budget.steps % STEPS_PER_LOOK !== 0 || Date.now() < budget.deadline
+  if (budget.steps % STEPS_PER_LOOK !== 0) return true
+  const now = Date.now()
+  // The clock starts at the first look: most lines end before it.
+  if (budget.deadline === 0) budget.deadline = now + budget.timeLimit
+  return now < budget.deadline
 }
 
 /** Deepest nesting of function calls. */
 export const DEPTH_LIMIT = 120
 
 export function freshBudget(timeLimit: number = TIME_LIMIT): Budget {
-  return { steps: STEP_LIMIT, depth: DEPTH_LIMIT, deadline: Date.now() + timeLimit }
+  return { steps: STEP_LIMIT, depth: DEPTH_LIMIT, deadline: 0, timeLimit }
 }
 
 /**

@@ -12,7 +12,7 @@ import type { Failure, NumberValue, Value } from '../values/value'
 import { failure } from '../values/value'
 import { derive, spend } from './context'
 import type { Context } from './context'
-import { binary, compare, negate } from './operators'
+import { binary, compare, negate, onNumbers } from './operators'
 import { evaluateSeries } from './series'
 import type { BinarySign, OperatorContext } from './operators'
 
@@ -126,7 +126,7 @@ function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Con
   if (right.kind === 'failure') return right
   if (left.kind === 'number' && right.kind === 'number') {
     if (sign === '/') hintZero(left, right, rightNode, context)
-    return binary(sign, left, right, NO_ANGLES)
+    return onNumbers(sign, left, right)
   }
   if (sign === '*' || sign === '/') hintConversion(sign, left, right, leftNode, rightNode, context)
   return binary(sign, left, right, {
@@ -162,9 +162,6 @@ function hintConversion(
   }
 }
 
-/** For operators on numbers, which never ask for the unit. */
-const NO_ANGLES: OperatorContext = { unit: 'rad', exponent: false, bareSide: () => undefined }
-
 /** 7/0 is ∞: said, since it rarely was meant. */
 function hintZero(left: NumberValue, right: NumberValue, rightNode: Node, context: Context): void {
   if (right.re !== 0 || right.im !== 0) return
@@ -194,7 +191,7 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
   const exponent = evaluate(exponentNode, inner)
   if (exponent.kind === 'failure') return exponent
   if (natural) hintBareExponent(exponent, exponentNode, context)
-  if (base.kind === 'number' && exponent.kind === 'number') return binary('^', base, exponent, NO_ANGLES)
+  if (base.kind === 'number' && exponent.kind === 'number') return onNumbers('^', base, exponent)
   return binary('^', base, exponent, plainly(context))
 }
 

@@ -45,13 +45,29 @@ export function binary(sign: BinarySign, a: Value, b: Value, context: OperatorCo
   return rule ? rule(a, b, context) : failure('wrong-kinds', { sign, left: a.kind, right: b.kind })
 }
 
-define('number', '+', 'number', A.add)
-define('number', '-', 'number', A.subtract)
-define('number', '*', 'number', A.multiply)
-define('number', '/', 'number', A.divide)
-define('number', 'mod', 'number', A.modulo)
-define('number', '^', 'number', A.power)
-define('number', '||', 'number', A.parallel)
+/** The commonest case of all, without the way through the table. */
+export function onNumbers(sign: BinarySign, a: NumberValue, b: NumberValue): NumberValue | Failure {
+  switch (sign) {
+    case '+':
+      return A.add(a, b)
+    case '-':
+      return A.subtract(a, b)
+    case '*':
+      return A.multiply(a, b)
+    case '/':
+      return A.divide(a, b)
+    case '^':
+      return A.power(a, b)
+    case '||':
+      return A.parallel(a, b)
+    case 'mod':
+      return A.modulo(a, b)
+  }
+}
+
+for (const sign of ['+', '-', '*', '/', 'mod', '^', '||'] as const) {
+  define('number', sign, 'number', (a, b) => onNumbers(sign, a, b))
+}
 define('text', '+', 'text', (a, b) => text(a.text + b.text))
 
 // Angles among themselves.

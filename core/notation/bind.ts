@@ -123,7 +123,7 @@ class Binder {
     const { name: text } = name
     if (text === this.names.letter) this.fail('letter-reserved', name, { name: text, other: text === 'j' ? 'i' : 'j' })
     else if (RESERVED.has(text)) this.fail('reserved-word', name, { name: text })
-    else if (CONSTANTS[text]) this.fail('constant-reserved', name, { name: text })
+    else if (CONSTANTS.get(text)) this.fail('constant-reserved', name, { name: text })
     else if (this.names.builtIn(text)) this.fail('function-reserved', name, { name: text })
     else if (text.includes('.')) this.fail('not-definable', name, { left: text })
   }
@@ -135,7 +135,7 @@ class Binder {
   }
 
   private isName(name: string): boolean {
-    return this.locals.has(name) || this.names.above(name) !== null || CONSTANTS[name] !== undefined
+    return this.locals.has(name) || this.names.above(name) !== null || CONSTANTS.get(name) !== undefined
   }
 
   bind(node: Node): Node {
@@ -415,7 +415,7 @@ class Binder {
     const suffix = readSuffix(run, (name) => this.isUnit(name))
     if (this.isUnit(run)) return [imaginary(node, digits, '', 0, 'after')]
     if (this.isName(run)) {
-      if (!this.locals.has(run) && CONSTANTS[run] === undefined) this.hintShadowed(node, suffix)
+      if (!this.locals.has(run) && CONSTANTS.get(run) === undefined) this.hintShadowed(node, suffix)
       return [number, this.name({ type: 'name', name: run, ...runSpan })]
     }
     if (suffix?.kind === 'prefix') {
@@ -446,7 +446,7 @@ class Binder {
     const { name, from, to } = node
     if (this.locals.has(name)) return { type: 'variable', name, from, to }
     if (this.isUnit(name)) return { type: 'constant', name: 'unit', value: UNIT_VALUE, from, to }
-    const constant = CONSTANTS[name]
+    const constant = CONSTANTS.get(name)
     if (constant) return { type: 'constant', name: constant, value: CONSTANT_VALUES[constant], from, to }
     const kind = this.names.above(name)
     if (kind === 'function') {

@@ -32,13 +32,13 @@ const CODE = /^([RKkMGTmuµμnp])(\d+)$/
  */
 export function readSuffix(run: string, isUnit: (name: string) => boolean): Suffix | null {
   const prefix = run.charAt(0)
-  const exponent = PREFIXES[prefix]
+  const exponent = PREFIXES.get(prefix)
   if (exponent !== undefined) {
     if (run.length === 1) return { kind: 'prefix', prefix, exponent, imaginary: false }
     if (run.length === 2 && isUnit(run.charAt(1))) return { kind: 'prefix', prefix, exponent, imaginary: true }
   }
   const code = CODE.exec(run)
-  const scale = code ? CODE_LETTERS[code[1] ?? ''] : undefined
+  const scale = code ? CODE_LETTERS.get(code[1] ?? '') : undefined
   if (code && scale !== undefined) return { kind: 'code', tail: code[2] ?? '', exponent: scale }
   return null
 }
@@ -50,5 +50,5 @@ export function readCircuitImaginary(name: string): { digits: string; prefix: st
   const match = CIRCUIT.exec(name)
   if (!match) return null
   const prefix = match[2] ?? ''
-  return { digits: match[1] ?? '', prefix, exponent: PREFIXES[prefix] ?? 0 }
+  return { digits: match[1] ?? '', prefix, exponent: PREFIXES.get(prefix) ?? 0 }
 }

@@ -34,8 +34,8 @@ export function parseLine(source: string): Parsed {
   }
   const tokens = tokenize(source)
   let remark: string | null = null
-  const found = tokens.find((t) => t.type === 'remark')
-  if (found) {
+  const found = tokens.at(-2)
+  if (found?.type === 'remark') {
     remark = found.text
     tokens.splice(tokens.indexOf(found), tokens.length)
     const last = tokens.at(-1)

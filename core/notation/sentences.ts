@@ -151,11 +151,11 @@ export function sentence(p: Pick<Problem, 'code' | 'data'>): string {
   if (p.code === 'inside-function') {
     return `In ${p.data.name}: ${sentence({ code: String(p.data.code), data: p.data })}`
   }
-  return SENTENCES[p.code]?.(p.data) ?? `This line cannot be read (${p.code}).`
+  return SENTENCES.get(p.code)?.(p.data) ?? `This line cannot be read (${p.code}).`
 }
 
 /** Codes that have a sentence, for tests and the handbook. */
-export const CODES: readonly string[] = Object.keys(SENTENCES)
+export const CODES: readonly string[] = [...SENTENCES.keys()]
 
 /** Problems of an entry that simply is not finished: quiet while typing. */
 const WAITING: ReadonlySet<string> = new Set([

@@ -88,7 +88,7 @@ function nameLength(source: string, at: number): number {
 function superscript(source: string, at: number): { text: string; length: number } | null {
   let text = ''
   for (let k = at; k < source.length; k += 1) {
-    const plain = SUPERSCRIPTS[source.charAt(k)]
+    const plain = SUPERSCRIPTS.get(source.charAt(k))
     if (plain === undefined || (plain === '-' && text !== '')) break
     text += plain
   }
@@ -180,7 +180,7 @@ class Tokenizer {
 
   private beyondAscii(letter: string): void {
     const { source, at } = this
-    const written = WRITTEN[letter]
+    const written = WRITTEN.get(letter)
     const raised = written === undefined ? superscript(source, at) : null
     const length = matchLength(NAME, source, at)
     if (written !== undefined) this.push('sign', written, 1)

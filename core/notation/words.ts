@@ -63,5 +63,5 @@ const GREEK_LETTERS = table<string>({
 
 /** The LaTeX name of a Greek letter, from the letter or its name; `null` for other names. */
 export function greek(name: string): string | null {
-  return GREEK_LETTERS[name] ?? (GREEK_NAMES.has(name) ? name : null)
+  return GREEK_LETTERS.get(name) ?? (GREEK_NAMES.has(name) ? name : null)
 }
