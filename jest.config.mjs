@@ -1,7 +1,7 @@
 /** Unit tests of the core, the shared schemas and the server's data layer. */
 export default {
   testEnvironment: 'node',
-  roots: ['<rootDir>/core', '<rootDir>/shared', '<rootDir>/server', '<rootDir>/cli', '<rootDir>/app/theme'],
+  roots: ['<rootDir>/core', '<rootDir>/shared', '<rootDir>/server', '<rootDir>/cli', '<rootDir>/app'],
   testMatch: ['**/*.test.ts'],
   transform: {
     '^.+\\.ts$': [
@@ -9,5 +9,9 @@ export default {
       { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
     ],
   },
-  moduleNameMapper: { '^#core/(.*)$': '<rootDir>/core/$1.ts' },
+  moduleNameMapper: {
+    '^#core/(.*)$': '<rootDir>/core/$1.ts',
+    '^#shared/(.*)$': '<rootDir>/shared/$1.ts',
+    '^~/(.*)$': '<rootDir>/app/$1.ts',
+  },
 }

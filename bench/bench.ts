@@ -23,25 +23,43 @@ interface Measured {
 /** Nanoseconds of warming up. */
 const WARM_UP = 5e8
 
-/** Nanoseconds of one call: the median of several rounds, each long enough to be told from noise. */
-function time(run: () => void, rounds = 15): number {
-  const clock = (): number => Number(process.hrtime.bigint())
-  // Warm up first: a page that is typed in has its code compiled.
+const clock = (): number => Number(process.hrtime.bigint())
+const median = (values: readonly number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN
+
+/** How many calls take long enough to be told from noise, after warming up. */
+function calibrate(run: () => void): number {
+  // A page that is typed in has its code compiled.
   const warm = clock() + WARM_UP
   while (clock() < warm) run()
   let calls = 1
   for (;;) {
     const start = clock()
     for (let k = 0; k < calls; k += 1) run()
-    if (clock() - start > 1e7) break
+    if (clock() - start > 1e7) return calls
     calls *= 2
   }
-  const samples = Array.from({ length: rounds }, () => {
-    const start = clock()
-    for (let k = 0; k < calls; k += 1) run()
-    return (clock() - start) / calls
-  })
-  return samples.sort((a, b) => a - b)[Math.floor(rounds / 2)] ?? NaN
+}
+
+/** Nanoseconds of one call, over many of them. */
+function once(run: () => void, calls: number): number {
+  const start = clock()
+  for (let k = 0; k < calls; k += 1) run()
+  return (clock() - start) / calls
+}
+
+const ROUNDS = 25
+
+function time(run: () => void): number {
+  const calls = calibrate(run)
+  return median(Array.from({ length: ROUNDS }, () => once(run, calls)))
+}
+
+/** Two candidates in turn, so that a noisy machine is noisy for both: the time of the first and the median ratio. */
+function compare(mine: () => void, peer: () => void): { readonly value: number; readonly ratio: number } {
+  const [a, b] = [calibrate(mine), calibrate(peer)]
+  const pairs = Array.from({ length: ROUNDS }, () => [once(mine, a), once(peer, b)] as const)
+  return { value: median(pairs.map(([x]) => x)), ratio: median(pairs.map(([x, y]) => x / y)) }
 }
 
 /** Typical lines of a problem sheet in both notations, with the kept names they use. */
@@ -76,9 +94,11 @@ const NAMES: Surroundings = {
 function lines(): Measured[] {
   const scope = { V: complex(230.1, 0.7), I: complex(16.33, -6.805), R: 47.2, w: 314.159, L: 0.1203 }
   return LINES.map(([ours, theirs]) => {
-    const mine = time(() => void evaluateLine(parseLine(ours), NAMES))
-    const peer = time(() => void peerEvaluate(theirs, scope))
-    return { name: `parse and evaluate ${ours}`, value: mine / 1000, unit: 'µs', peer: 'mathjs', ratio: mine / peer }
+    const { value, ratio } = compare(
+      () => void evaluateLine(parseLine(ours), NAMES),
+      () => void peerEvaluate(theirs, scope),
+    )
+    return { name: `parse and evaluate ${ours}`, value: value / 1000, unit: 'µs', peer: 'mathjs', ratio }
   })
 }
 

@@ -70,8 +70,6 @@ const hints = computed(() =>
   editing.value ? [] : (view.value?.hints ?? []).filter((h) => !silence.isSilent(folio.id, props.line.id, h.code)),
 )
 const hint = computed(() => hints.value[0] ?? null)
-const small = computed(() => hint.value !== null && silence.isSmall(folio.id, hint.value.code))
-const unfolded = ref(false)
 /** The row that the Tab key stops at: its marks can be reached too. */
 const reachable = computed(() => folio.current === props.line.id || (folio.current === null && props.number === 1))
 const held = computed(() => results.held.get(props.line.id) === props.line.source && results.held.has(props.line.id))
@@ -277,61 +275,15 @@ const liveReading = computed(() => {
       <span v-if="stale" class="stale-note">result from before this edit</span>
     </div>
 
-    <div v-if="shownProblem" class="message problem" :role="editing ? 'status' : undefined">
-      <MarkBadge
-        sign="!"
-        tone="problem"
-        explanation="Error: the line has no value until it is mended. The other lines go on."
-        :reachable="reachable"
-      />
-      <span>{{ shownProblem.message }}</span>
-      <button
-        v-for="(fix, k) in shownProblem.fixes"
-        :key="fix.label"
-        type="button"
-        class="fix"
-        @mousedown.prevent
-        @click="applyFix(shownProblem, fix.replacement)"
-      >
-        {{ fix.label }}<span v-if="k === 0 && (editing || reachable)" class="key" aria-hidden="true">Alt+Enter</span>
-      </button>
-      <button v-if="held" type="button" class="fix" @click="results.release(line.id)">run it again</button>
-    </div>
-    <div v-else-if="hint" class="message hint">
-      <MarkBadge
-        sign="i"
-        tone="hint"
-        explanation="Hint: the line is reckoned as it stands; this may not be what was meant."
-        :reachable="reachable"
-      />
-      <button v-if="small && !unfolded" type="button" class="unfold" @click="unfolded = true">hint</button>
-      <template v-else>
-        <span>{{ hint.message }}</span>
-        <button
-          v-for="fix in hint.fixes"
-          :key="fix.label"
-          type="button"
-          class="fix"
-          @click="applyFix(hint, fix.replacement)"
-        >
-          {{ fix.label }}
-        </button>
-        <button type="button" class="understood" @click="silence.understand(folio.id, line.id, hint.code)">
-          Understood
-        </button>
-        <span
-          v-if="hints.length > 1"
-          class="more"
-          :title="
-            hints
-              .slice(1)
-              .map((h) => h.message)
-              .join(' ')
-          "
-          >+{{ hints.length - 1 }}</span
-        >
-      </template>
-    </div>
+    <LineMessages
+      :line="line.id"
+      :problem="shownProblem"
+      :hints="hints"
+      :reachable="reachable"
+      :editing="editing"
+      :held="held"
+      @fix="applyFix"
+    />
     <div v-if="editing" class="below"><KeyStrip @insert="(text) => editor?.insert(text)" /></div>
   </li>
 </template>
@@ -495,64 +447,6 @@ mark.gap {
 }
 .strip-line,
 .below,
-.message {
-  grid-column: 3 / -1;
-}
-.below {
-  padding: 0 12px 10px 4px;
-}
-.strip-line {
-  min-height: 42px;
-  padding: 0 12px 4px 4px;
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  overflow-x: auto;
-  overflow-y: hidden;
-}
-.waiting {
-  font-size: 14px;
-  color: var(--quiet);
-  font-style: italic;
-}
-.message {
-  display: flex;
-  align-items: baseline;
-  flex-wrap: wrap;
-  gap: 4px 10px;
-  padding: 0 12px 10px 4px;
-  font-size: 14px;
-}
-.problem {
-  color: var(--error);
-}
-.hint {
-  color: var(--brass-text);
-}
-.fix {
-  display: inline-flex;
-  align-items: baseline;
-  gap: 6px;
-  padding: 0 8px;
-  min-height: 24px;
-  border: 1px solid currentcolor;
-  border-radius: var(--corner);
-  font-family: var(--mono);
-  font-size: 13px;
-}
-.fix:hover {
-  background: color-mix(in srgb, currentcolor 10%, transparent);
-}
-.understood,
-.unfold {
-  font-size: 13.5px;
-  text-decoration: underline;
-  text-underline-offset: 3px;
-  color: var(--quiet);
-}
-.more {
-  color: var(--quiet);
-}
 @media (max-width: 899px) {
   .row {
     grid-template-columns: 4px 34px minmax(0, 1fr) 36px;

@@ -2,14 +2,12 @@
 import { Chart, LinearScale, LineElement, PointElement, ScatterController } from 'chart.js'
 import { mdiFitToPageOutline, mdiMagnifyMinusOutline, mdiMagnifyPlusOutline, mdiTableLarge } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { rewriteLiteral } from '#core/notation/rewrite'
-import type { DraggableLiteral } from '#core/notation/rewrite'
-import { gripAt, markAt } from '#core/scene/hit'
 import { dashOf, hueOf } from '#core/scene/scene'
 import type { PlaneMark } from '#core/scene/scene'
-import { boundsOf, fitView, panBy, toPixel, toPlane, zoomAt } from '#core/scene/view'
+import { boundsOf, fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
 import { planePlugin } from '~/composables/planeDrawing'
+import { usePlanePointer } from '~/composables/planePointer'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
 import { onPlate, useResultsStore } from '~/stores/results'
@@ -28,8 +26,6 @@ const size = shallowRef<Size>({ width: 400, height: 400 })
 const view = shallowRef<PlaneView>({ re: 0, im: 0, perPixel: 0.01 })
 /** True once the student has zoomed or panned: the view then stays as it was set. */
 const held = ref(false)
-const hovered = ref<string | null>(null)
-const overGrip = ref(false)
 const tableOpen = ref(false)
 const theme = computed(() => THEMES[preferences.theme])
 
@@ -149,134 +145,26 @@ function pan(dx: number, dy: number): void {
   held.value = true
 }
 
-// Pointer.
-
-interface Drag {
-  readonly kind: 'tip' | 'pan'
-  readonly id: string
-  /** From the tip to where it was grasped. */
-  readonly offset: Pixel
-  last: Pixel
-  source: string | null
-}
-const drag = shallowRef<Drag | null>(null)
-const active = computed(() => (drag.value?.kind === 'tip' ? drag.value.id : hovered.value))
-const touches = new Map<number, Pixel>()
-
-function at(event: { clientX: number; clientY: number }): Pixel {
-  const box = canvas.value?.getBoundingClientRect()
-  return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
-}
-
-const reach = (touch: boolean): number => (touch ? 28 : 14)
-
-function down(event: PointerEvent): void {
-  if (event.button !== 0) return
-  const pixel = at(event)
-  const touch = event.pointerType === 'touch'
-  if (touch) touches.set(event.pointerId, pixel)
-  const mark = gripAt(kept.value, view.value, size.value, pixel, reach(touch))
-  if (!mark && touch) return
-  canvas.value?.setPointerCapture(event.pointerId)
-  if (mark) {
+const { drag, active, cursor, down, move, up, cancel, touchStart, wheel, leave } = usePlanePointer({
+  canvas,
+  view,
+  size,
+  marks: kept,
+  pan,
+  zoom,
+  grasp(id) {
     folio.keep()
-    const tip = toPixel(view.value, size.value, mark)
-    drag.value = {
-      kind: 'tip',
-      id: mark.id,
-      offset: { x: tip.x - pixel.x, y: tip.y - pixel.y },
-      last: pixel,
-      source: null,
-    }
-  } else drag.value = { kind: 'pan', id: '', offset: { x: 0, y: 0 }, last: pixel, source: null }
-  canvas.value?.focus({ preventScroll: true })
-}
-
-function move(event: PointerEvent): void {
-  const pixel = at(event)
-  if (event.pointerType === 'touch' && touches.size === 2) {
-    pinch(event.pointerId, pixel)
-    return
-  }
-  const current = drag.value
-  if (!current) {
-    overGrip.value = gripAt(kept.value, view.value, size.value, pixel, reach(false)) !== null
-    hovered.value = markAt(kept.value, view.value, size.value, pixel, reach(false))?.id ?? null
-    return
-  }
-  if (current.kind === 'pan') {
-    pan(pixel.x - current.last.x, pixel.y - current.last.y)
-    current.last = pixel
-  } else dragTip(current, pixel)
-}
-
-function dragTip(current: Drag, pixel: Pixel): void {
-  const line = folio.lineOf(current.id)
-  const literal = results.views.get(current.id)?.literal
-  if (!line || !literal) return
-  const value = toPlane(view.value, size.value, { x: pixel.x + current.offset.x, y: pixel.y + current.offset.y })
-  // The span of the literal is that of the text on show, which is the dragged one from the second move on.
-  current.source = rewriteLiteral(
-    current.source ?? line.source,
-    literalIn(current, literal),
-    value,
-    view.value.perPixel,
-  )
-  void results.type(current.id, current.source)
-}
-
-let startLiteral: { readonly id: string; readonly tail: number; readonly literal: DraggableLiteral } | null = null
-
-/** The literal's span in the text as it is now: the start stays, the end moves with the length. */
-function literalIn(current: Drag, shown: DraggableLiteral): DraggableLiteral {
-  const length = (current.source ?? folio.lineOf(current.id)?.source ?? '').length
-  if (startLiteral?.id !== current.id || current.source === null) {
-    startLiteral = { id: current.id, tail: length - shown.to, literal: shown }
-  }
-  return { ...startLiteral.literal, to: length - startLiteral.tail }
-}
-
-function up(event: PointerEvent): void {
-  touches.delete(event.pointerId)
-  const current = drag.value
-  drag.value = null
-  startLiteral = null
-  if (current?.kind === 'tip' && current.source !== null) {
-    folio.rewrite(current.id, current.source, 'drag')
+    const line = folio.lineOf(id)
+    const literal = results.views.get(id)?.literal
+    return line && literal ? { source: line.source, literal } : null
+  },
+  dragged: (id, source) => void results.type(id, source),
+  dropped(id, source) {
+    folio.rewrite(id, source, 'drag')
     if (!held.value) fitIfOut()
-  }
-}
-
-function cancel(): void {
-  if (drag.value?.kind === 'tip') void results.settle()
-  drag.value = null
-  startLiteral = null
-  touches.clear()
-}
-
-function pinch(id: number, pixel: Pixel): void {
-  const before = touches.get(id)
-  const other = [...touches].find(([key]) => key !== id)?.[1]
-  if (!before || !other) return
-  const old = Math.hypot(before.x - other.x, before.y - other.y)
-  const now = Math.hypot(pixel.x - other.x, pixel.y - other.y)
-  if (old > 0 && now > 0) zoom(now / old, { x: (pixel.x + other.x) / 2, y: (pixel.y + other.y) / 2 })
-  pan((pixel.x - before.x) / 2, (pixel.y - before.y) / 2)
-  touches.set(id, pixel)
-}
-
-/** One finger scrolls the page unless it has a tip under it; two zoom. */
-function touchStart(event: TouchEvent): void {
-  const [touch] = event.touches
-  if (!touch) return
-  const onTip = gripAt(kept.value, view.value, size.value, at(touch), reach(true)) !== null
-  if (onTip || event.touches.length > 1) event.preventDefault()
-}
-
-function wheel(event: WheelEvent): void {
-  event.preventDefault()
-  zoom(Math.exp(-Math.max(-240, Math.min(240, event.deltaY)) * 0.0016), at(event))
-}
+  },
+  takenBack: () => void results.settle(),
+})
 
 function key(event: KeyboardEvent): void {
   const steps: Readonly<Record<string, () => void>> = {
@@ -331,10 +219,6 @@ const toldAt = computed(() => {
     bottom: low ? `${Math.max(4, size.value.height - pixel.y + 14)}px` : 'auto',
   }
 })
-const cursor = computed(() => {
-  if (drag.value) return 'grabbing'
-  return overGrip.value ? 'grab' : 'default'
-})
 const summary = computed(() => {
   const names = kept.value.map((m) => `${m.label} ${m.polar}`).join('; ')
   return names === ''
@@ -367,7 +251,7 @@ const summary = computed(() => {
           @pointermove="move"
           @pointerup="up"
           @pointercancel="cancel"
-          @pointerleave="hovered = null"
+          @pointerleave="leave"
           @wheel="wheel"
           @keydown="key"
           @touchstart="touchStart"

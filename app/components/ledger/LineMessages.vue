@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { ShownProblem } from '#core/format/lineView'
+import { useFolioStore } from '~/stores/folio'
+import { useResultsStore } from '~/stores/results'
+import { useSilenceStore } from '~/stores/silence'
+
+/** What is said under a line: its error with fixes, or the first of its hints. */
+const props = defineProps<{
+  line: string
+  problem: ShownProblem | null
+  hints: readonly ShownProblem[]
+  reachable: boolean
+  editing: boolean
+  /** The line was stopped and can be run again. */
+  held: boolean
+}>()
+const emit = defineEmits<{ fix: [problem: ShownProblem, replacement: string] }>()
+const folio = useFolioStore()
+const results = useResultsStore()
+const silence = useSilenceStore()
+
+const hint = computed(() => props.hints[0] ?? null)
+/** A hint that was understood often enough is a mark only, until it is unfolded. */
+const small = computed(() => hint.value !== null && silence.isSmall(folio.id, hint.value.code))
+const unfolded = ref(false)
+</script>
+
+<template>
+  <div v-if="problem" class="message problem" :role="editing ? 'status' : undefined">
+    <MarkBadge
+      sign="!"
+      tone="problem"
+      explanation="Error: the line has no value until it is mended. The other lines go on."
+      :reachable="reachable"
+    />
+    <span>{{ problem.message }}</span>
+    <button
+      v-for="(fix, k) in problem.fixes"
+      :key="fix.label"
+      type="button"
+      class="fix"
+      @mousedown.prevent
+      @click="emit('fix', problem, fix.replacement)"
+    >
+      {{ fix.label }}<span v-if="k === 0 && (editing || reachable)" class="key" aria-hidden="true">Alt+Enter</span>
+    </button>
+    <button v-if="held" type="button" class="fix" @click="results.release(line)">run it again</button>
+  </div>
+  <div v-else-if="hint" class="message hint">
+    <MarkBadge
+      sign="i"
+      tone="hint"
+      explanation="Hint: the line is reckoned as it stands; this may not be what was meant."
+      :reachable="reachable"
+    />
+    <button v-if="small && !unfolded" type="button" class="unfold" @click="unfolded = true">hint</button>
+    <template v-else>
+      <span>{{ hint.message }}</span>
+      <button
+        v-for="fix in hint.fixes"
+        :key="fix.label"
+        type="button"
+        class="fix"
+        @click="emit('fix', hint, fix.replacement)"
+      >
+        {{ fix.label }}
+      </button>
+      <button type="button" class="understood" @click="silence.understand(folio.id, line, hint.code)">
+        Understood
+      </button>
+      <span
+        v-if="hints.length > 1"
+        class="more"
+        :title="
+          hints
+            .slice(1)
+            .map((h) => h.message)
+            .join(' ')
+        "
+        >+{{ hints.length - 1 }}</span
+      >
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.message {
+  grid-column: 3 / -1;
+}
+.below {
+  padding: 0 12px 10px 4px;
+}
+.strip-line {
+  min-height: 42px;
+  padding: 0 12px 4px 4px;
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  overflow-x: auto;
+  overflow-y: hidden;
+}
+.waiting {
+  font-size: 14px;
+  color: var(--quiet);
+  font-style: italic;
+}
+.message {
+  display: flex;
+  align-items: baseline;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  padding: 0 12px 10px 4px;
+  font-size: 14px;
+}
+.problem {
+  color: var(--error);
+}
+.hint {
+  color: var(--brass-text);
+}
+.fix {
+  display: inline-flex;
+  align-items: baseline;
+  gap: 6px;
+  padding: 0 8px;
+  min-height: 24px;
+  border: 1px solid currentcolor;
+  border-radius: var(--corner);
+  font-family: var(--mono);
+  font-size: 13px;
+}
+.fix:hover {
+  background: color-mix(in srgb, currentcolor 10%, transparent);
+}
+.understood,
+.unfold {
+  font-size: 13.5px;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  color: var(--quiet);
+}
+.more {
+  color: var(--quiet);
+}
+</style>
