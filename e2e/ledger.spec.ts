@@ -271,3 +271,26 @@ test('a value is copied as text that reads back', async ({ folio, page }) => {
   await page.getByRole('menuitem', { name: 'Copy value' }).click()
   expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('0.12 - 0.16j')
 })
+
+test('in a narrow window the reading stands above, the twin below; everything works by tabs', async ({
+  folio,
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await folio.open(['Z_lamp = 2.4 + 3.1416j', 'I = 12/Z_lamp'])
+  await folio.expectValue(2, '1.8427 − 2.412j | 3.0353 ∠ −52.622°')
+  const reading = await folio.row(2).locator('.reading').boundingBox()
+  const rectangular = await folio.row(2).locator('.rectangular').boundingBox()
+  const polar = await folio.row(2).locator('.polar').boundingBox()
+  if (!reading || !rectangular || !polar) throw new Error('the row is in sight')
+  expect(rectangular.y).toBeGreaterThanOrEqual(reading.y + reading.height - 1)
+  expect(polar.y).toBeGreaterThan(rectangular.y)
+  expect(Math.abs(polar.x - rectangular.x)).toBeLessThan(2)
+  await page.getByRole('button', { name: /degrees · j/ }).click()
+  await page.getByRole('dialog').getByText('radians').click()
+  await page.getByRole('button', { name: 'Done' }).click()
+  await folio.expectValue(2, '1.8427 − 2.412j | 3.0353 ∠ −0.91843 rad')
+  await page.getByRole('button', { name: 'Plane' }).click()
+  await expect(page.locator('canvas')).toBeVisible()
+  await expect(folio.row(2)).toBeHidden()
+})

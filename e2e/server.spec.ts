@@ -18,7 +18,7 @@ test('forged and malformed bodies', async ({ request: api }) => {
   const { id } = await create(api)
   const url = `/api/folios/${id}/operations`
   const cases = [
-    [await api.post(url, { data: 'not json', headers: { 'content-type': 'application/json' } }), 400],
+    [await api.post(url, { data: Buffer.from('{not json'), headers: { 'content-type': 'application/json' } }), 400],
     [await api.post(url, { data: 'x', headers: { 'content-type': 'text/plain' } }), 415],
     [await api.post(url, { data: {} }), 422],
     [await api.post(url, save([{ type: 'drop' }])), 422],

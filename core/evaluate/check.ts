@@ -95,7 +95,7 @@ function writtenPlaces(node: Node): Places | null {
     const size = strip(plain.magnitude)
     const angle = anglePlaces(strip(plain.angle))
     if (size.type !== 'literal' || angle === null) return null
-    const figures = Math.min(significant(size.written.digits), MOST_FIGURES)
+    const figures = Math.max(significant(size.written.digits), angleFigures(strip(plain.angle)))
     return { ...none, magnitude: halfUnit(size.written.digits, scaleOf(size)), angle, form: 'polar', figures }
   }
   const angle = anglePlaces(plain)
@@ -110,6 +110,11 @@ function sumPlaces(left: Node, right: Node): Places | null {
   const b = writtenPlaces(right)
   if (a?.form !== 'rectangular' || b?.form !== 'rectangular') return null
   return { ...a, re: a.re + b.re, im: a.im + b.im, figures: Math.max(a.figures, b.figures) }
+}
+
+function angleFigures(node: Node): number {
+  const inner = node.type === 'postfix' ? strip(node.operand) : node
+  return inner.type === 'literal' ? significant(inner.written.digits) : 0
 }
 
 function anglePlaces(node: Node): number | null {

@@ -51,7 +51,7 @@ function step(node: Node, context: Context): Value | Failure {
     case 'postfix':
       return postfix(node.sign, node.operand, context)
     case 'mark':
-      return marked(node.sign, node.operand, context)
+      return marked(node, context)
     case 'bars':
       return magnitude(node.inner, context)
     case 'root': {
@@ -244,11 +244,13 @@ function postfix(sign: '!' | 'deg' | 'rad', operand: Node, context: Context): Va
   return sign === 'deg' ? degrees(value) : radians(value)
 }
 
-function marked(sign: 'T' | 'H' | '*', operand: Node, context: Context): Value | Failure {
+function marked({ sign, operand, kept }: Extract<Node, { type: 'mark' }>, context: Context): Value | Failure {
   const value = evaluate(operand, context)
   if (value.kind === 'failure') return value
-  if (sign !== '*' && value.kind === 'number') return failure('transpose-number', { sign })
-  if (value.kind === 'number') return conjugate(value)
+  if (value.kind === 'number') {
+    if (sign !== '*' && kept) return failure('transpose-number', { sign })
+    return sign === 'T' ? value : conjugate(value)
+  }
   if (value.kind === 'angle') return value
   if (value.kind === 'vector')
     return sign === '*'

@@ -60,12 +60,16 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
 
 function failureToProblem(f: Failure, source: string): Problem {
   const span = { from: f.from ?? 0, to: f.to ?? source.length }
-  return problem(
-    f.code,
-    span,
-    f.data,
-    f.code === 'log-base' ? logFixes(source.slice(span.from, span.to)) : (f.fixes ?? []),
-  )
+  return problem(f.code, span, f.data, f.fixes ?? readyFixes(f.code, source.slice(span.from, span.to)))
+}
+
+/** Corrections that follow from the text of the term at fault. */
+function readyFixes(code: string, text: string): { label: string; replacement: string }[] {
+  if (code === 'log-base') return logFixes(text)
+  if (code !== 'transpose-number') return []
+  const at = text.lastIndexOf('^')
+  const [base, letter] = [text.slice(0, at), text.slice(at + 1).trim()]
+  return [`${base}^(${letter})`, base].map((replacement) => ({ label: replacement, replacement }))
 }
 
 function logFixes(call: string): { label: string; replacement: string }[] {

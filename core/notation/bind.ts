@@ -318,8 +318,10 @@ class Binder {
         return this.power(node)
       case 'postfix':
         return this.onLast(node.operand, (operand) => ({ ...node, operand, from: operand.from }))
-      case 'mark':
-        return this.onLast(node.operand, (operand) => ({ ...node, operand, from: operand.from }))
+      case 'mark': {
+        const kept = node.sign !== '*' && this.names.above(node.sign) !== null
+        return this.onLast(node.operand, (operand) => ({ ...node, operand, kept, from: operand.from }))
+      }
       case 'polar':
         return this.polar(node)
       default:

@@ -162,7 +162,7 @@ export abstract class ExpressionParser extends OperandParser {
       else if (this.isWord('mod')) {
         this.take()
         sign = 'mod'
-      } else if (before.type === 'number' && multiplies(token)) sign = 'implicit'
+      } else if (before.type === 'number' && multiplies(token) && !this.meansAngleSign()) sign = 'implicit'
       else {
         if (token.text !== '||' && startsOperand(token) && !this.closesHere(token) && !isWordOperator(token))
           this.missingOperator(before, token)
@@ -189,6 +189,11 @@ export abstract class ExpressionParser extends OperandParser {
     }
     const last = rest.at(-1)
     return last ? { type: 'chain', first, rest, from: first.from, to: last.node.to } : first
+  }
+
+  /** `5 angle 30`: the word where the sign ∠ is meant; `2 angle(u, v)` is a call. */
+  protected meansAngleSign(): boolean {
+    return this.isWord('angle') && this.peek(1).text !== '('
   }
 
   protected closesHere(token: Token): boolean {

@@ -145,7 +145,6 @@ describe('errors have a code, a place and a sentence', () => {
     ['1e999', 'too-large', 0, 5],
     ['x = x + 1', 'self-reference', 4, 5],
     ['f(x) = f(x-1)', 'recursive', 7, 8],
-    ['3^T', 'transpose-number', 0, 3],
     ['1 < 2j', 'no-order', 0, 6],
     ['(2+j)∠30°', 'magnitude-real', 0, 5],
     ['30°°', 'angle-twice', 0, 4],
@@ -183,6 +182,22 @@ describe('errors have a code, a place and a sentence', () => {
     expect(lines[1]!.error).toMatchObject({ code: 'waits-for' })
     expect(lines[1]!.error!.message).toContain('line 1')
     expect(lines[2]!.text).toBe('4')
+  })
+
+  test('a caret before T is a transpose, unless T is kept: then both readings are offered', () => {
+    expect(rectangular('(1+2j)^T')).toBe('1 + 2j')
+    expect(rectangular('(1+2j)^H')).toBe('1 - 2j')
+    const { error } = value('T = 2', 'x = 3', 'x^T')
+    expect(error!.code).toBe('transpose-number')
+    expect(error!.fixes.map((f) => f.replacement)).toEqual(['x^(T)', 'x'])
+  })
+
+  test('the word angle and the sign @ where ∠ is meant', () => {
+    for (const entry of ['5 angle 30', '5@30']) {
+      const { error } = value(entry)
+      const fixed = entry.slice(0, error!.from) + error!.fixes[0]!.replacement + entry.slice(error!.to)
+      expect(rectangular(fixed)).toBe('4.3301 + 2.5j')
+    }
   })
 
   test('swapping the sides of pi/4 = x is one fix', () => {

@@ -96,7 +96,7 @@ const SENTENCES = table<Sentence>({
     `An angle must be real; this is ${kind(d.kind)}${d.kind === 'number' ? ' with an imaginary part' : ''}.`,
   'angle-twice': () => 'This already is an angle with a unit.',
   'minutes-range': () => 'Minutes and seconds of an angle are less than 60.',
-  'transpose-number': (d) => `^${d.sign} turns a vector or matrix. For the conjugate of a number write ^*.`,
+  'transpose-number': (d) => `${d.sign} is a kept name, so ^${d.sign} could be a power or the transpose. Choose one.`,
   'truth-needed': (d) => `A comparison is needed here, not ${kind(d.kind)}.`,
   'not-comparable': (d) => `${kind(d.left)} and ${kind(d.right)} cannot be compared.`.replace(/^a/, 'A'),
   'no-order': () => 'Complex numbers have no order: compare their magnitudes, real or imaginary parts.',

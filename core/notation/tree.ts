@@ -47,6 +47,8 @@ export interface Mark extends At {
   readonly type: 'mark'
   readonly sign: 'T' | 'H' | '*'
   readonly operand: Node
+  /** Set in binding: the letter is a kept name, too, so that a power may be meant. */
+  readonly kept?: boolean
 }
 export interface Polar extends At {
   readonly type: 'polar'

@@ -446,7 +446,26 @@ mark.gap {
   opacity: 1;
 }
 .strip-line,
-.below,
+.below {
+  grid-column: 3 / -1;
+}
+.below {
+  padding: 0 12px 10px 4px;
+}
+.strip-line {
+  min-height: 42px;
+  padding: 0 12px 4px 4px;
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  overflow-x: auto;
+  overflow-y: hidden;
+}
+.waiting {
+  font-size: 14px;
+  color: var(--quiet);
+  font-style: italic;
+}
 @media (max-width: 899px) {
   .row {
     grid-template-columns: 4px 34px minmax(0, 1fr) 36px;
@@ -454,6 +473,12 @@ mark.gap {
   .row-menu {
     grid-column: 4;
     grid-row: 1;
+  }
+  .remark .entry {
+    grid-column: 3;
+  }
+  .remark .row-menu {
+    grid-column: 4;
   }
   .row-menu :deep(.menu-button) {
     opacity: 1;

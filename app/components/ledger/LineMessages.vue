@@ -87,25 +87,6 @@ const unfolded = ref(false)
 <style scoped>
 .message {
   grid-column: 3 / -1;
-}
-.below {
-  padding: 0 12px 10px 4px;
-}
-.strip-line {
-  min-height: 42px;
-  padding: 0 12px 4px 4px;
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  overflow-x: auto;
-  overflow-y: hidden;
-}
-.waiting {
-  font-size: 14px;
-  color: var(--quiet);
-  font-style: italic;
-}
-.message {
   display: flex;
   align-items: baseline;
   flex-wrap: wrap;
