@@ -89,9 +89,12 @@ function edgeHints(value: Value | null, span: { from: number; to: number }): rea
   return NO_PROBLEMS
 }
 
+const NO_TERMS: ReadonlySet<Node> = new Set()
+
 /** One evaluation: collects what it was told on the way, and is the context of its tree. */
 class Run implements Context {
-  readonly bareTerms = new Set<Node>()
+  /** Made only when a term is read in the unit of the conventions. */
+  private terms: Set<Node> | null = null
   readonly hints: Problem[] = []
   readonly exponent = false
   readonly budget: Budget
@@ -105,6 +108,10 @@ class Run implements Context {
     this.self = this
   }
 
+  get bareTerms(): ReadonlySet<Node> {
+    return this.terms ?? NO_TERMS
+  }
+
   get unit(): AngleUnit {
     this.self.unitUsed = true
     return this.names.unit
@@ -112,7 +119,8 @@ class Run implements Context {
 
   bare(node: Node, value: Value): void {
     this.self.unitUsed = true
-    this.bareTerms.add(node)
+    this.self.terms ??= new Set()
+    this.self.terms.add(node)
     const hint = suspiciousArgument(value, this.names.unit)
     if (hint) this.hint(hint.code, node, hint.data)
   }

@@ -76,8 +76,18 @@ export function bindStatement(source: string, statement: Statement, names: Names
       within = statement.within ? binder.bind(statement.within.amount) : null
       break
   }
-  return { body, right, within, problem: binder.problem, hints: binder.hints, uses: [...binder.uses] }
+  return {
+    body,
+    right,
+    within,
+    problem: binder.problem,
+    hints: binder.hints,
+    uses: binder.uses.size === 0 ? NONE : [...binder.uses],
+  }
 }
+
+const NO_NAMES: ReadonlySet<string> = new Set()
+const NONE: readonly string[] = []
 
 class Binder {
   problem: Problem | null = null
@@ -92,7 +102,7 @@ class Binder {
     /** The name that the line itself defines. */
     private readonly self: string | null,
   ) {
-    this.locals = new Set(parameters.map((p) => p.name))
+    this.locals = parameters.length === 0 ? NO_NAMES : new Set(parameters.map((p) => p.name))
   }
 
   private fail(

@@ -4,8 +4,22 @@ import { exactNumber, exactReal, real, complexNumber } from '../values/make'
 import type { NumberValue } from '../values/value'
 import { CODE_LETTERS, PREFIXES } from './words'
 
+/** Plain numerals read before: while a line is typed, all its other numbers stay the same. */
+const known = new Map<string, NumberValue>()
+const KNOWN_MOST = 2_000
+
 /** Digits with their power of ten, as a real number: exact unless absurdly long. */
 export function realLiteral(digits: string, exponent = 0): NumberValue {
+  if (exponent !== 0 || digits.length > 15) return readReal(digits, exponent)
+  const before = known.get(digits)
+  if (before) return before
+  const value = readReal(digits, 0)
+  if (known.size >= KNOWN_MOST) known.clear()
+  known.set(digits, value)
+  return value
+}
+
+function readReal(digits: string, exponent: number): NumberValue {
   const exact = Q.fromDecimal(digits)
   if (exact && exponent === 0) return exactReal(exact)
   const scale = Q.power({ n: 10, d: 1 }, exponent)
