@@ -55,7 +55,7 @@ function drawGround(ctx: CanvasRenderingContext2D, { view, size, theme }: PlaneF
   ctx.lineWidth = 1.2
   line(ctx, 0, sharp(origin.y), size.width, null)
   line(ctx, sharp(origin.x), 0, null, size.height)
-  drawNumbers(ctx, { view, size, theme }, xs, ys, origin)
+  drawNumbers(ctx, { view, size, theme })
   drawAxisNames(ctx, size, theme, origin)
   ctx.restore()
 }
@@ -69,29 +69,62 @@ function line(ctx: CanvasRenderingContext2D, x: number, y: number, toX: number |
   ctx.stroke()
 }
 
+/** A number at an axis, with the room it takes. */
+interface AxisNumber {
+  readonly text: string
+  readonly x: number
+  readonly y: number
+  readonly box: Box
+}
+
+/** About the width of a digit of the axis numbers, and their height, in pixels. */
+const DIGIT = 7
+const NUMBER_HEIGHT = 14
+
+/** The numbers of both axes: the real ones below theirs, the imaginary ones left of theirs. */
+function axisNumbers(view: PlaneView, size: Size): { readonly re: AxisNumber[]; readonly im: AxisNumber[] } {
+  const bounds = boundsOf(view, size)
+  const step = niceStep(GRID_LEAST * view.perPixel)
+  const origin = toPixel(view, size, { re: 0, im: 0 })
+  const row = Math.min(size.height - 16, Math.max(4, origin.y + 5))
+  const column = Math.min(size.width - 6, Math.max(30, origin.x - 6))
+  const re = ticksBetween(bounds.left, bounds.right, step).flatMap((tick): AxisNumber[] => {
+    const { x } = toPixel(view, size, { re: tick, im: 0 })
+    if (tick === 0 || x <= 14 || x >= size.width - 40) return []
+    const text = tickText(tick)
+    const half = (text.length * DIGIT) / 2
+    return [{ text, x, y: row, box: { left: x - half, right: x + half, top: row, bottom: row + NUMBER_HEIGHT } }]
+  })
+  const im = ticksBetween(bounds.bottom, bounds.top, step).flatMap((tick): AxisNumber[] => {
+    const { y } = toPixel(view, size, { re: 0, im: tick })
+    if (tick === 0 || y <= 24 || y >= size.height - 8) return []
+    const text = tickText(tick)
+    const half = NUMBER_HEIGHT / 2
+    return [
+      {
+        text,
+        x: column,
+        y,
+        box: { left: column - text.length * DIGIT, right: column, top: y - half, bottom: y + half },
+      },
+    ]
+  })
+  return { re, im }
+}
+
 function drawNumbers(
   ctx: CanvasRenderingContext2D,
   { view, size, theme }: Pick<PlaneFrame, 'view' | 'size' | 'theme'>,
-  xs: readonly number[],
-  ys: readonly number[],
-  origin: Pixel,
 ): void {
+  const { re, im } = axisNumbers(view, size)
   ctx.font = `12px ${SANS}`
   ctx.fillStyle = theme.quiet
-  const rowY = Math.min(size.height - 16, Math.max(4, origin.y + 5))
   ctx.textBaseline = 'top'
   ctx.textAlign = 'center'
-  for (const re of xs) {
-    const x = toPixel(view, size, { re, im: 0 }).x
-    if (re !== 0 && x > 14 && x < size.width - 40) ctx.fillText(tickText(re), x, rowY)
-  }
-  const columnX = Math.min(size.width - 6, Math.max(30, origin.x - 6))
+  for (const { text, x, y } of re) ctx.fillText(text, x, y)
   ctx.textBaseline = 'middle'
   ctx.textAlign = 'right'
-  for (const im of ys) {
-    const y = toPixel(view, size, { re: 0, im }).y
-    if (im !== 0 && y > 24 && y < size.height - 8) ctx.fillText(tickText(im), columnX, y)
-  }
+  for (const { text, x, y } of im) ctx.fillText(text, x, y)
 }
 
 function tickText(value: number): string {
@@ -190,13 +223,7 @@ function drawLabels(ctx: CanvasRenderingContext2D, { view, size, marks, theme }:
     { from: { x: 0, y: origin.y }, to: { x: size.width, y: origin.y } },
     { from: { x: origin.x, y: 0 }, to: { x: origin.x, y: size.height } },
   ]
-  const placed = placeLabels(
-    requests,
-    [...arrows, ...axes],
-    [...tips.values()],
-    size,
-    Object.values(axisNamePlaces(size, origin)),
-  )
+  const placed = placeLabels(requests, [...arrows, ...axes], [...tips.values()], size, takenByAxes(view, size, origin))
   const byId = new Map(shown.map((mark) => [mark.id, mark]))
   ctx.save()
   for (const label of placed) {
@@ -204,6 +231,12 @@ function drawLabels(ctx: CanvasRenderingContext2D, { view, size, marks, theme }:
     if (mark) drawLabel(ctx, mark, label, theme)
   }
   ctx.restore()
+}
+
+/** Room that the numbers and names of the axes take. */
+function takenByAxes(view: PlaneView, size: Size, origin: Pixel): Box[] {
+  const { re, im } = axisNumbers(view, size)
+  return [...Object.values(axisNamePlaces(size, origin)), ...re.map((n) => n.box), ...im.map((n) => n.box)]
 }
 
 function inSight({ x, y }: Pixel, size: Size): boolean {
