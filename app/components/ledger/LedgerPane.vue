@@ -97,6 +97,8 @@ function leave(event: FocusEvent): void {
       class="lines"
       :model-value="list"
       handle=".number"
+      :force-fallback="true"
+      :fallback-tolerance="4"
       :animation="120"
       :delay="150"
       :delay-on-touch-only="true"
