@@ -32,7 +32,7 @@ function step(node: Node, context: Context): Value | Failure {
       return literalValue(node.value)
     case 'constant':
       return node.value
-    case 'variable':
+    case 'name':
       return context.lookup(node.name) ?? failure('unknown-name', { name: node.name, near: '' })
     case 'group':
       return evaluate(node.inner, context)

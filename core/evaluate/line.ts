@@ -95,7 +95,7 @@ const NO_TERMS: ReadonlySet<Node> = new Set()
 class Run implements Context {
   /** Made only when a term is read in the unit of the conventions. */
   private terms: Set<Node> | null = null
-  readonly hints: Problem[] = []
+  hints: readonly Problem[] = NO_PROBLEMS
   readonly exponent = false
   readonly budget: Budget
   unitUsed = false
@@ -126,7 +126,9 @@ class Run implements Context {
   }
 
   hint(code: string, node: Node, data: Readonly<Record<string, string | number>> = {}): void {
-    if (!this.hints.some((h) => h.code === code && h.from === node.from)) this.hints.push(problem(code, node, data))
+    const { self } = this
+    if (self.hints.some((h) => h.code === code && h.from === node.from)) return
+    self.hints = [...self.hints, problem(code, node, data)]
   }
 
   lookup(name: string): Value | null {

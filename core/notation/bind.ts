@@ -2,12 +2,13 @@ import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { complexNumber, exactNumber, multipleOfPi, real } from '../values/make'
 import type { NumberValue, Value } from '../values/value'
-import { imaginaryLiteral, readCircuitImaginary, readSuffix, realLiteral } from './literals'
+import { digitsNode, imaginaryLiteral, readCircuitImaginary, readSuffix, realLiteral } from './literals'
 import type { Suffix } from './literals'
 import type { Problem, ProblemFix } from './problem'
 import { problem, write } from './problem'
 import { nearestNames, splitRun } from './suggest'
 import type { Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Quantity, Series, Span, Statement } from './tree'
+import { comesApart } from './syntax'
 import { CONSTANTS, RESERVED } from './words'
 
 /** What binding has to know about the names round a line. */
@@ -82,17 +83,19 @@ export function bindStatement(source: string, statement: Statement, names: Names
     within,
     problem: binder.problem,
     hints: binder.hints,
-    uses: binder.uses.size === 0 ? NONE : [...binder.uses],
+    uses: binder.uses,
   }
 }
 
 const NO_NAMES: ReadonlySet<string> = new Set()
-const NONE: readonly string[] = []
+const NO_HINTS: readonly Problem[] = []
+const NO_USES: readonly string[] = []
 
 class Binder {
   problem: Problem | null = null
-  readonly hints: Problem[] = []
-  readonly uses = new Set<string>()
+  /** Made only when there is something to keep: most lines have no hint. */
+  hints: readonly Problem[] = NO_HINTS
+  uses: readonly string[] = NO_USES
   private locals: ReadonlySet<string>
 
   constructor(
@@ -121,7 +124,11 @@ class Binder {
     fixes: readonly ProblemFix[] = [],
   ): void {
     if (!this.hints.some((h) => h.code === code && h.from === span.from))
-      this.hints.push(problem(code, span, data, fixes))
+      this.hints = [...this.hints, problem(code, span, data, fixes)]
+  }
+
+  private use(name: string): void {
+    if (!this.uses.includes(name)) this.uses = [...this.uses, name]
   }
 
   private slice(span: Span): string {
@@ -150,21 +157,27 @@ class Binder {
 
   bind(node: Node): Node {
     switch (node.type) {
+      case 'literal':
+        return node
+      case 'name':
+        return this.name(node)
+      case 'product': {
+        const left = this.bind(node.left)
+        const right = this.bind(node.right)
+        if (left === node.left && right === node.right) return node
+        return { type: 'product', sign: node.sign, left, right, from: node.from, to: node.to }
+      }
       case 'chain':
         return this.chain(node)
       case 'quantity':
       case 'call':
         return this.product(this.split(node))
-      case 'power': {
-        const split = this.split(node)
-        return this.product(split)
+      case 'power':
+        return comesApart(node.base) ? this.product(this.power(node)) : this.plainPower(node)
+      case 'group': {
+        const inner = this.bind(node.inner)
+        return inner === node.inner ? node : { type: 'group', inner, from: node.from, to: node.to }
       }
-      case 'number':
-        return literal(node, realLiteral(node.text), node.text)
-      case 'name':
-        return this.name(node)
-      case 'group':
-        return { type: 'group', inner: this.bind(node.inner), from: node.from, to: node.to }
       case 'list':
         return { ...node, entries: node.entries.map((e) => this.bind(e)) }
       case 'series':
@@ -222,7 +235,7 @@ class Binder {
         write(`(-${base})^${this.slice(power.exponent)}`),
       ])
     }
-    return { type: 'sign', sign: node.sign, operand, from: node.from, to: node.to }
+    return operand === node.operand ? node : { type: 'sign', sign: node.sign, operand, from: node.from, to: node.to }
   }
 
   private sum(node: Extract<Node, { type: 'sum' }>): Node {
@@ -238,6 +251,7 @@ class Binder {
     }
     const left = this.bind(node.left)
     const right = this.bind(node.right)
+    if (left === node.left && right === node.right) return node
     return { type: 'sum', sign: node.sign, left, right, from: node.from, to: node.to }
   }
 
@@ -268,7 +282,7 @@ class Binder {
     let left = this.bind(node.first)
     let quotient: Span | null = null
     for (const item of node.rest) {
-      if (!MAY_SPLIT.has(item.node.type)) {
+      if (!comesApart(item.node)) {
         const right = this.bind(item.node)
         if (item.sign === 'implicit' && quotient) this.hintImplicit(quotient, right)
         quotient = item.sign === '/' ? { from: left.from, to: right.to } : null
@@ -343,6 +357,14 @@ class Binder {
     const pieces = this.split(operand)
     const last = pieces.at(-1)
     return last === undefined ? pieces : [...pieces.slice(0, -1), wrap(last)]
+  }
+
+  /** A power whose base stays whole. */
+  private plainPower(node: Extract<Node, { type: 'power' }>): Node {
+    const exponent = this.exponent(node)
+    const base = this.bind(node.base)
+    if (base === node.base && exponent === node.exponent) return node
+    return { type: 'power', base, exponent, from: node.from, to: node.to }
   }
 
   private power(node: Extract<Node, { type: 'power' }>): Node[] {
@@ -423,7 +445,7 @@ class Binder {
   private quantity(node: Quantity): Node[] {
     const { digits, run } = node
     const runSpan = { from: node.runFrom, to: node.to }
-    const number: Literal = literal({ from: node.from, to: node.runFrom }, realLiteral(digits), digits)
+    const number = digitsNode(digits, node.from, node.runFrom)
     const suffix = readSuffix(run, (name) => this.isUnit(name))
     if (this.isUnit(run)) return [imaginary(node, digits, '', 0, 'after')]
     if (this.isName(run)) {
@@ -456,18 +478,18 @@ class Binder {
 
   private name(node: NameNode): Node {
     const { name, from, to } = node
-    if (this.locals.has(name)) return { type: 'variable', name, from, to }
+    if (this.locals !== NO_NAMES && this.locals.has(name)) return node
     if (this.isUnit(name)) return { type: 'constant', name: 'unit', value: UNIT_VALUE, from, to }
     const constant = CONSTANTS.get(name)
     if (constant) return { type: 'constant', name: constant, value: CONSTANT_VALUES[constant], from, to }
     const kind = this.names.above(name)
     if (kind === 'function') {
       this.fail('function-needs-bracket', node, { name }, [write(`${name}()`)])
-      return { type: 'variable', name, from, to }
+      return node
     }
     if (kind === 'value') {
-      this.uses.add(name)
-      return { type: 'variable', name, from, to }
+      this.use(name)
+      return node
     }
     const circuit = readCircuitImaginary(name)
     if (circuit && name.startsWith(this.names.letter) && !this.names.anywhere(name))
@@ -476,10 +498,9 @@ class Binder {
   }
 
   private unknown(node: NameNode, digits: string): Node {
-    const { name, from, to } = node
-    const variable: Node = { type: 'variable', name, from, to }
+    const { name } = node
     // The line depends on the name all the same: keeping it later mends the line.
-    this.uses.add(name)
+    this.use(name)
     if (name === 'prev') this.fail('no-line-above', node)
     else if (name === this.self) this.fail('self-reference', node, { name })
     else if (RESERVED.has(name)) this.fail('reserved-word', node, { name })
@@ -500,21 +521,18 @@ class Binder {
           near.map((n) => write(`${joined}${n}`)),
         )
     }
-    return variable
+    return node
   }
 
   private call(node: Call): Node[] {
     const { callee, bracket } = node
     const name = callee.type === 'name' ? callee.name : callee.run
     const nameSpan = { from: callee.type === 'name' ? callee.from : callee.runFrom, to: callee.to }
-    const number =
-      callee.type === 'quantity'
-        ? [literal({ from: callee.from, to: callee.runFrom }, realLiteral(callee.digits), callee.digits)]
-        : []
+    const number = callee.type === 'quantity' ? [digitsNode(callee.digits, callee.from, callee.runFrom)] : []
     const args = node.args.map((a) => this.bind(a))
     const kind = this.locals.has(name) ? 'value' : this.isUnit(name) ? null : this.names.above(name)
     if (kind === 'function') {
-      this.uses.add(name)
+      this.use(name)
       return [...number, this.apply(node, nameSpan, name, false, args)]
     }
     const builtIn = kind === null && !this.isUnit(name) ? this.names.builtIn(name) : null
@@ -534,13 +552,13 @@ class Binder {
       const raised = node.raised ? `^${this.slice(node.raised)}` : ''
       const span = { from: nameSpan.from, to: bracket.from + 1 }
       this.fail('not-a-function', span, { name }, [{ label: `${name}${raised}*(`, replacement: `${name}${raised}*(` }])
-      return [...number, { type: 'variable', name, ...nameSpan }]
+      return [...number, { type: 'name', name, ...nameSpan }]
     }
     return [...number, this.unknownFunction(node, nameSpan, name, args)]
   }
 
   private unknownFunction(node: Call, span: Span, name: string, args: readonly Node[]): Node {
-    this.uses.add(name)
+    this.use(name)
     const line = this.names.below(name)
     const near = nearestNames(name, this.names.functions())
     if (name === this.self) this.fail('recursive', span, { name })
@@ -568,10 +586,7 @@ class Binder {
   }
 }
 
-/** Factors that may turn out to be digits and what they multiply. */
-const MAY_SPLIT: ReadonlySet<Node['type']> = new Set(['quantity', 'call', 'power', 'postfix', 'mark', 'polar'])
-
-function literal(span: Span, value: NumberValue, digits: string, prefix = ''): Literal {
+function literal(span: Span, value: NumberValue, digits: string, prefix: string): Literal {
   return { type: 'literal', value, written: { digits, prefix, letter: 'none' }, from: span.from, to: span.to }
 }
 
@@ -582,9 +597,10 @@ function imaginary(span: Span, digits: string, prefix: string, exponent: number,
 }
 
 function isNumeral(node: Node): boolean {
-  return node.type === 'number' || (node.type === 'sign' && node.operand.type === 'number')
+  return node.type === 'literal' || (node.type === 'sign' && node.operand.type === 'literal')
 }
 
 function isMinusOne(node: Node): boolean {
-  return node.type === 'sign' && node.sign === '-' && node.operand.type === 'number' && Number(node.operand.text) === 1
+  if (node.type !== 'sign' || node.sign !== '-' || node.operand.type !== 'literal') return false
+  return Number(node.operand.written.digits) === 1
 }

@@ -4,7 +4,7 @@ import type { Token } from './tokens'
 import type { Node, Span } from './tree'
 
 /** Deepest nesting of brackets, powers and signs. */
-const MAX_DEPTH = 150
+export const MAX_DEPTH = 150
 /** Most terms and factors that may follow one another in a line. */
 const MAX_TERMS = 800
 
@@ -74,8 +74,12 @@ export class Cursor {
     return this.source.slice(span.from, span.to)
   }
 
+  protected tooDeep(): Node {
+    return this.fail('too-deep', this.token, { limit: MAX_DEPTH })
+  }
+
   protected deeper(read: () => Node): Node {
-    if (this.depth >= MAX_DEPTH) return this.fail('too-deep', this.token, { limit: MAX_DEPTH })
+    if (this.depth >= MAX_DEPTH) return this.tooDeep()
     this.depth += 1
     const node = read.call(this)
     this.depth -= 1

@@ -1,6 +1,9 @@
+import { MAX_DEPTH } from './cursor'
+import { digitsNode } from './literals'
 import { OperandParser } from './operands'
 import { write } from './problem'
 import {
+  comesApart,
   COMPARISONS,
   endsInPolar,
   isAngle,
@@ -17,7 +20,11 @@ import type { ChainSign, Comparison, NameNode, Node, Quantity, Span } from './tr
 /** Operators, loosest first: each level reads the next tighter one. */
 export abstract class ExpressionParser extends OperandParser {
   protected expression(): Node {
-    return this.deeper(this.either)
+    if (this.depth >= MAX_DEPTH) return this.tooDeep()
+    this.depth += 1
+    const node = this.either()
+    this.depth -= 1
+    return node
   }
 
   protected either(): Node {
@@ -51,6 +58,7 @@ export abstract class ExpressionParser extends OperandParser {
 
   protected comparison(): Node {
     const first = this.sum()
+    if (this.token.type !== 'sign' || !COMPARISONS.has(this.token.text)) return first
     const rest: { sign: Comparison; node: Node }[] = []
     while (this.token.type === 'sign' && COMPARISONS.has(this.token.text)) {
       const sign = this.take().text as Comparison
@@ -153,16 +161,18 @@ export abstract class ExpressionParser extends OperandParser {
   }
 
   protected chainAfter(first: Node): Node {
-    const rest: { sign: ChainSign; node: Node; at: Span }[] = []
+    let rest: { sign: ChainSign; node: Node; at: Span }[] | null = null
+    /** Nothing in the row can come apart, so that it is a row of products at once. */
+    let whole = !comesApart(first)
+    let before = first
     for (;;) {
       const token = this.token
-      const before = rest.at(-1)?.node ?? first
       let sign: ChainSign
       if (this.isSign('*') || this.isSign('/')) sign = this.take().text as '*' | '/'
       else if (this.isWord('mod')) {
         this.take()
         sign = 'mod'
-      } else if (before.type === 'number' && multiplies(token) && !this.meansAngleSign()) sign = 'implicit'
+      } else if (before.type === 'literal' && multiplies(token) && !this.meansAngleSign()) sign = 'implicit'
       else {
         if (token.text !== '||' && startsOperand(token) && !this.closesHere(token) && !isWordOperator(token))
           this.missingOperator(before, token)
@@ -178,17 +188,24 @@ export abstract class ExpressionParser extends OperandParser {
         const quotient: Node = {
           type: 'chain',
           first,
-          rest: [...rest, { sign, node: unit, at: token }],
+          rest: [...(rest ?? []), { sign, node: unit, at: token }],
           from: first.from,
           to: unit.to,
         }
-        if (rest.length > 0 || !isPi(first)) return this.radiansUnclear(quotient, node)
+        if (rest || !isPi(first)) return this.radiansUnclear(quotient, node)
         return this.chainAfter({ type: 'postfix', sign: 'rad', operand: quotient, from: first.from, to: node.to })
       }
-      rest.push({ sign, node, at: { from: token.from, to: token.to } })
+      rest ??= []
+      rest.push({ sign, node, at: token })
+      whole &&= sign !== 'implicit' && !comesApart(node)
+      before = node
     }
-    const last = rest.at(-1)
-    return last ? { type: 'chain', first, rest, from: first.from, to: last.node.to } : first
+    if (rest === null) return first
+    if (!whole) return { type: 'chain', first, rest, from: first.from, to: before.to }
+    let left = first
+    for (const { sign, node } of rest)
+      left = { type: 'product', sign, left, right: node, from: first.from, to: node.to }
+    return left
   }
 
   /** `5 angle 30`: the word where the sign ∠ is meant; `2 angle(u, v)` is a call. */
@@ -269,7 +286,7 @@ export abstract class ExpressionParser extends OperandParser {
     if (!divides) return operand
     this.take()
     this.take()
-    const bottom: Node = { type: 'number', text: below.text, from: below.from, to: below.to }
+    const bottom = digitsNode(below.text, below.from, below.to)
     const span = { from: operand.from, to: below.to }
     const fraction: Node = { type: 'chain', first: operand, rest: [{ sign: '/', node: bottom, at: slash }], ...span }
     const unit = this.isSign('°') || this.isWord('deg') ? 'deg' : this.isWord('rad') ? 'rad' : null
@@ -315,7 +332,7 @@ export abstract class ExpressionParser extends OperandParser {
     const from = this.token.from
     if (signed) this.take()
     this.take()
-    const plain: Node = { type: 'number', text: number.text, from: number.from, to: number.to }
+    const plain = digitsNode(number.text, number.from, number.to)
     const raised: Node = signed ? { type: 'sign', sign: '-', operand: plain, from, to: number.to } : plain
     return this.call(callee, raised)
   }

@@ -135,7 +135,7 @@ class Writer {
         return leaf(node, this.literal(node))
       case 'constant':
         return leaf(node, this.constant(node.name))
-      case 'variable':
+      case 'name':
         return leaf(node, node.name === 'prev' ? '\\mathit{prev}' : nameToLatex(node.name))
       case 'group':
         return brackets(this.node(node.inner, 0))

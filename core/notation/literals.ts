@@ -2,6 +2,7 @@ import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { exactNumber, exactReal, real, complexNumber } from '../values/make'
 import type { NumberValue } from '../values/value'
+import type { Literal } from './tree'
 import { CODE_LETTERS, PREFIXES } from './words'
 
 /** Plain numerals read before: while a line is typed, all its other numbers stay the same. */
@@ -17,6 +18,11 @@ export function realLiteral(digits: string, exponent = 0): NumberValue {
   if (known.size >= KNOWN_MOST) known.clear()
   known.set(digits, value)
   return value
+}
+
+/** Plain digits as a node: what they say depends on nothing that is kept. */
+export function digitsNode(digits: string, from: number, to: number): Literal {
+  return { type: 'literal', value: realLiteral(digits), written: { digits, prefix: '', letter: 'none' }, from, to }
 }
 
 function readReal(digits: string, exponent: number): NumberValue {

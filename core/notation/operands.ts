@@ -1,4 +1,5 @@
 import { Cursor } from './cursor'
+import { digitsNode } from './literals'
 import { write } from './problem'
 import { isWordOperator, NAMES_TOO } from './syntax'
 import type { Token } from './tokens'
@@ -16,7 +17,7 @@ export abstract class OperandParser extends Cursor {
       if (operand.type === 'postfix') this.another()
       if (bracket && (operand.type === 'name' || operand.type === 'quantity')) {
         operand = this.call(operand, null)
-      } else if (this.isSign('[') && !token.spaced && operand.type !== 'number' && operand.type !== 'quantity') {
+      } else if (this.isSign('[') && !token.spaced && operand.type !== 'literal' && operand.type !== 'quantity') {
         operand = this.entry(operand)
       } else if (this.isSign('!')) {
         this.take()
@@ -106,7 +107,7 @@ export abstract class OperandParser extends Cursor {
       this.take()
       return { type: 'quantity', digits: token.text, run: run.text, runFrom: run.from, from: token.from, to: run.to }
     }
-    return { type: 'number', text: token.text, from: token.from, to: token.to }
+    return digitsNode(token.text, token.from, token.to)
   }
 
   protected name(): Node {

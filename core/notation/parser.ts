@@ -46,7 +46,7 @@ export function parseLine(source: string): Parsed {
 class StatementParser extends ExpressionParser {
   statement(): Statement {
     if (this.token.type === 'end') return { type: 'empty' }
-    const equals = this.topLevel('=')
+    const equals = this.source.includes('=') ? this.topLevel('=') : -1
     if (equals >= 0) return this.definition(equals)
     const left = this.expression()
     if (this.isSign('~~')) {

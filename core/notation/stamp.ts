@@ -21,6 +21,6 @@ export function stampUnit(source: string, bare: ReadonlySet<Node>, unit: 'deg' |
 
 function stamped(term: Node, inner: string, sign: string): string {
   const operand = term.type === 'sign' ? term.operand : term
-  const simple = ['literal', 'constant', 'variable', 'group', 'apply'].includes(operand.type)
+  const simple = ['literal', 'constant', 'name', 'group', 'apply'].includes(operand.type)
   return simple ? `${inner}${sign}` : `(${inner})${sign}`
 }

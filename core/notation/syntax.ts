@@ -29,8 +29,10 @@ export function isWordOperator(token: Token): boolean {
   return token.type === 'name' && WORD_OPERATORS.has(token.text)
 }
 
+const OPENING: ReadonlySet<string> = new Set(['(', '[', '|', '||', '√'])
+
 export function startsOperand(token: Token): boolean {
-  if (token.type === 'sign') return ['(', '[', '|', '||', '√'].includes(token.text)
+  if (token.type === 'sign') return OPENING.has(token.text)
   return token.type === 'number' || token.type === 'name' || token.type === 'text' || token.type === 'dms'
 }
 
@@ -50,7 +52,25 @@ export function isPi(node: Node): boolean {
 
 /** The plain number in `4 rad`; `null` for anything else. */
 export function radiansOver(node: Node): Node | null {
-  return node.type === 'postfix' && node.sign === 'rad' && node.operand.type === 'number' ? node.operand : null
+  return node.type === 'postfix' && node.sign === 'rad' && node.operand.type === 'literal' ? node.operand : null
+}
+
+/** True for a factor that may turn out to be digits and what they multiply: `2x`, `2x^2`, `j(2 + 3)`. */
+export function comesApart(node: Node): boolean {
+  switch (node.type) {
+    case 'quantity':
+    case 'call':
+      return true
+    case 'power':
+      return comesApart(node.base)
+    case 'postfix':
+    case 'mark':
+      return comesApart(node.operand)
+    case 'polar':
+      return comesApart(node.magnitude)
+    default:
+      return false
+  }
 }
 
 export function isAngle(node: Node): boolean {
@@ -60,6 +80,7 @@ export function isAngle(node: Node): boolean {
 
 export function lastPolar(node: Node): Node {
   if (node.type === 'chain') return lastPolar(node.rest.at(-1)?.node ?? node.first)
+  if (node.type === 'product') return lastPolar(node.right)
   if (node.type === 'sum') return lastPolar(node.right)
   if (node.type === 'sign') return lastPolar(node.operand)
   return node

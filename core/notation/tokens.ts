@@ -104,8 +104,12 @@ class Tokenizer {
   private readonly tokens: Token[] = []
   private at = 0
   private spaced = true
+  /** Only a line with a sign of minutes can have degrees, minutes and seconds. */
+  private readonly minutes: boolean
 
-  constructor(private readonly source: string) {}
+  constructor(private readonly source: string) {
+    this.minutes = source.includes("'") || source.includes('′')
+  }
 
   run(): Token[] {
     const { source } = this
@@ -133,8 +137,7 @@ class Tokenizer {
   private number(): void {
     const { source, at } = this
     const length = numberLength(source, at)
-    const after = source.charCodeAt(at + length)
-    if (after === 176 || after === 32 || after === 100) {
+    if (this.minutes) {
       DMS.lastIndex = at
       const dms = DMS.exec(source)
       if (dms) {

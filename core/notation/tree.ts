@@ -2,8 +2,9 @@ import type { Value } from '../values/value'
 
 /**
  * The tree of a line. The parser makes the *raw* nodes, which do not depend on
- * what is kept; binding replaces `quantity`, `name`, `call` and `chain` by the
- * *bound* nodes below them. Both keep the span they were read from.
+ * what is kept; binding replaces `quantity`, `call` and `chain`, and each name
+ * that is a constant, by the *bound* nodes below them. Whatever scope does not
+ * change is shared by both trees. Both keep the span they were read from.
  */
 export interface Span {
   readonly from: number
@@ -119,10 +120,6 @@ export interface Entry extends At {
 
 // Raw nodes.
 
-export interface NumberNode extends At {
-  readonly type: 'number'
-  readonly text: string
-}
 /** Digits with letters directly behind them: `4j`, `33n`, `2pi`, `4k7`. */
 export interface Quantity extends At {
   readonly type: 'quantity'
@@ -130,6 +127,7 @@ export interface Quantity extends At {
   readonly run: string
   readonly runFrom: number
 }
+/** A name as written; in a bound tree a kept name, a parameter, or one that nothing defines (an error). */
 export interface NameNode extends At {
   readonly type: 'name'
   readonly name: string
@@ -143,14 +141,14 @@ export interface Call extends At {
   readonly bracket: Span
 }
 export type ChainSign = '*' | '/' | 'mod' | 'implicit'
-/** Factors from the left: `a*b/c`, kept flat until binding has split `2x`. */
+/** Factors from the left of which one may come apart: kept flat until binding has split `2x`. */
 export interface Chain extends At {
   readonly type: 'chain'
   readonly first: Node
   readonly rest: readonly { readonly sign: ChainSign; readonly node: Node; readonly at: Span }[]
 }
 
-// Bound nodes.
+// Bound nodes. Plain digits are a literal, and `a*b` a product, from the start.
 
 /** A number as written, with its value. */
 export interface Literal extends At {
@@ -164,11 +162,6 @@ export interface Constant extends At {
   readonly type: 'constant'
   readonly name: 'pi' | 'e' | 'inf' | 'eps' | 'unit'
   readonly value: Value
-}
-/** A kept name, a parameter, or a name that nothing defines (the line then has an error). */
-export interface Variable extends At {
-  readonly type: 'variable'
-  readonly name: string
 }
 export interface Product extends At {
   readonly type: 'product'
@@ -187,8 +180,8 @@ export interface Apply extends At {
 
 export type Node =
   | Group | List | Series | Entry | TextNode | DmsNode | Postfix | Power | Mark | Polar | Sign | Parallel | Sum | Compare | Logic | Bars | Root | Hole
-  | NumberNode | Quantity | NameNode | Call | Chain
-  | Literal | Constant | Variable | Product | Apply // prettier-ignore
+  | Quantity | NameNode | Call | Chain
+  | Literal | Constant | Product | Apply // prettier-ignore
 
 /** A whole line. */
 export type Statement =

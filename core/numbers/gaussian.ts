@@ -56,8 +56,24 @@ function products(a: Rational, b: Rational, c: Rational, d: Rational): Rational 
   return left && right && Q.add(left, right)
 }
 
+/** Whole parts below this have products and sums that are whole numbers of doubles. */
+const SMALL = 2 ** 25
+
+function isSmall(a: Gaussian): boolean {
+  const { re, im } = a
+  if (re.d !== 1 || im.d !== 1 || typeof re.n !== 'number' || typeof im.n !== 'number') return false
+  return re.n < SMALL && re.n > -SMALL && im.n < SMALL && im.n > -SMALL
+}
+
+/** The product of two numbers with small whole parts, in plain arithmetic. */
+function smallProduct(a: Gaussian, b: Gaussian): Gaussian {
+  const [ar, ai, br, bi] = [a.re.n as number, a.im.n as number, b.re.n as number, b.im.n as number]
+  return { re: { n: ar * br - ai * bi + 0, d: 1 }, im: { n: ar * bi + ai * br + 0, d: 1 } }
+}
+
 export function multiply(a: Gaussian, b: Gaussian): Gaussian | null {
   if (isReal(a) && isReal(b)) return join(Q.multiply(a.re, b.re), Q.ZERO)
+  if (isSmall(a) && isSmall(b)) return smallProduct(a, b)
   return join(products(a.re, b.re, Q.negate(a.im), b.im), products(a.re, b.im, a.im, b.re))
 }
 

@@ -17,14 +17,15 @@ export function complexNumber(z: Complex): NumberValue {
 }
 
 /** An exact number; of the complex sort where it has an imaginary part or `complex` says so. */
-export function exactNumber(exact: Gaussian, complex = !G.isReal(exact)): NumberValue {
+export function exactNumber(exact: Gaussian, complex = false): NumberValue {
+  const isReal = exact.im.n === 0
   return {
     kind: 'number',
     re: Q.toNumber(exact.re),
-    im: exact.im.n === 0 ? 0 : Q.toNumber(exact.im),
+    im: isReal ? 0 : Q.toNumber(exact.im),
     exact,
     pi: null,
-    complex: complex || !G.isReal(exact),
+    complex: complex || !isReal,
   }
 }
 
