@@ -25,5 +25,10 @@ export function readFolioText(text: string): Input {
       problem: `This is not a folio file: ${issue ? `${issue.path.join('.')}: ${issue.message}` : 'its form is wrong'}.`,
     }
   }
-  return { lines: folio.data.lines.map((l) => l.source), conventions: folio.data.conventions }
+  return { lines: folio.data.lines.map(asEntry), conventions: folio.data.conventions }
+}
+
+/** A note is text: to the evaluator it is a remark. */
+function asEntry(line: { readonly source: string; readonly note?: true | undefined }): string {
+  return line.note ? `# ${line.source.replace(/\s+/g, ' ')}` : line.source
 }

@@ -10,11 +10,29 @@ export const idSchema = z.string().regex(/^[A-Za-z0-9_-]{8,40}$/, 'an identifier
 
 export const titleSchema = z.string().trim().min(1, 'a title').max(TITLE_LENGTH_MAX)
 
+/** What a line is besides its text; a mark that is not set is left out. */
+const marks = {
+  /** Markdown text instead of an entry. */
+  note: z.literal(true).optional(),
+  /** A heading whose lines are tucked away below it, or a line on one slim row. */
+  folded: z.literal(true).optional(),
+  /** The result is not shown. */
+  hidden: z.literal(true).optional(),
+} as const
+export type LineMark = keyof typeof marks
+export const LINE_MARKS: readonly LineMark[] = ['note', 'folded', 'hidden']
+
 export const lineSchema = z.strictObject({
   id: idSchema,
   source: z.string().max(LINE_LENGTH_MAX),
+  ...marks,
 })
 export type Line = z.infer<typeof lineSchema>
+
+/** A line without its identity: what a copy or a file carries. */
+export function contentOf({ id: _, ...content }: Line): Omit<Line, 'id'> {
+  return content
+}
 
 /** An open folio: everything that is saved of it. */
 export const folioSchema = z.strictObject({
@@ -39,6 +57,9 @@ export const folioCardSchema = z.strictObject({
   conventions: conventionsSchema,
   /** The first lines, from which the card draws its thumbnail. */
   preview: z.array(z.string()),
+  createdAt: z.string(),
+  /** The first line that a search found, where one did. */
+  match: z.string().nullable(),
 })
 export type FolioCard = z.infer<typeof folioCardSchema>
 
@@ -46,6 +67,6 @@ export type FolioCard = z.infer<typeof folioCardSchema>
 export const folioFileSchema = z.object({
   title: titleSchema,
   conventions: someConventionsSchema.default({}),
-  lines: z.array(z.object({ source: z.string().max(LINE_LENGTH_MAX) })).max(LINES_MAX),
+  lines: z.array(z.object({ source: z.string().max(LINE_LENGTH_MAX), ...marks })).max(LINES_MAX),
 })
 export type FolioFile = z.infer<typeof folioFileSchema>

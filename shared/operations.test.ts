@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
 import { DEFAULT_CONVENTIONS } from './conventions'
 import { newId } from './id'
-import { applyOperation, invertOperation, operationSchema, rebase, saveSchema } from './operations'
+import { applyOperation, difference, invertOperation, operationSchema, rebase, saveSchema } from './operations'
 import type { FolioState, Operation } from './operations'
 import { idSchema } from './folio'
 
@@ -31,6 +31,11 @@ const operation: fc.Arbitrary<Operation> = fc.oneof(
     }),
   }),
   fc.record({ type: fc.constant('rename' as const), title: fc.constantFrom('A', 'B') }),
+  fc.record({
+    type: fc.constant('mark' as const),
+    id: fc.nat(6).map(id),
+    marks: fc.record({ note: fc.boolean(), folded: fc.boolean(), hidden: fc.boolean() }, { requiredKeys: [] }),
+  }),
 )
 
 test('every operation has an inverse that brings back the state before it', () => {
@@ -119,4 +124,18 @@ test('identifiers are valid and do not repeat', () => {
   const ids = Array.from({ length: 500 }, () => newId())
   expect(new Set(ids).size).toBe(500)
   for (const one of ids) expect(idSchema.safeParse(one).success).toBe(true)
+})
+
+test('the difference of two states leads from the one to the other', () => {
+  const start = folio('a', 'b', 'c', 'd', 'e')
+  fc.assert(
+    fc.property(fc.array(operation, { maxLength: 12 }), fc.array(operation, { maxLength: 12 }), (some, others) => {
+      const after = (operations: readonly Operation[]): FolioState =>
+        operations.reduce<FolioState>((state, o) => applyOperation(state, o) ?? state, start)
+      const [from, to] = [after(some), after(others)]
+      const reached = difference(from, to).reduce<FolioState>((state, o) => applyOperation(state, o)!, from)
+      expect(reached).toEqual(to)
+      expect(difference(to, to)).toEqual([])
+    }),
+  )
 })

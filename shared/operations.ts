@@ -1,8 +1,8 @@
 import { z } from 'zod'
-import { someConventionsSchema } from './conventions'
+import { conventionsSchema, someConventionsSchema } from './conventions'
 import type { ConventionsData } from './conventions'
-import { idSchema, lineSchema, LINES_MAX, titleSchema } from './folio'
-import type { Line } from './folio'
+import { idSchema, LINE_MARKS, lineSchema, LINES_MAX, titleSchema } from './folio'
+import type { Line, LineMark } from './folio'
 
 /**
  * Every change of a folio is one of these, and each has its inverse: undo, the
@@ -18,6 +18,15 @@ export const operationSchema = z.discriminatedUnion('type', [
     was: lineSchema.shape.source,
   }),
   z.strictObject({ type: z.literal('move'), id: idSchema, to: z.int().min(0) }),
+  z.strictObject({
+    type: z.literal('mark'),
+    id: idSchema,
+    marks: z.strictObject({
+      note: z.boolean().optional(),
+      folded: z.boolean().optional(),
+      hidden: z.boolean().optional(),
+    }),
+  }),
   z.strictObject({ type: z.literal('convene'), conventions: someConventionsSchema }),
   z.strictObject({ type: z.literal('rename'), title: titleSchema }),
 ])
@@ -29,6 +38,13 @@ export interface FolioState {
   readonly conventions: ConventionsData
   readonly lines: readonly Line[]
 }
+
+/** The same, read from where it was kept. */
+export const folioStateSchema = z.object({
+  title: titleSchema,
+  conventions: conventionsSchema,
+  lines: z.array(lineSchema),
+})
 
 /** A save: the operations since the revision it builds on. */
 export const saveSchema = z.strictObject({
@@ -59,6 +75,10 @@ export function applyOperation<S extends FolioState>(state: S, operation: Operat
       const to = Math.min(operation.to, rest.length)
       return { ...state, lines: [...rest.slice(0, to), line, ...rest.slice(to)] }
     }
+    case 'mark': {
+      if (!has(lines, operation.id)) return null
+      return { ...state, lines: lines.map((l) => (l.id === operation.id ? marked(l, operation.marks) : l)) }
+    }
     case 'convene':
       return { ...state, conventions: { ...state.conventions, ...operation.conventions } }
     case 'rename':
@@ -79,6 +99,12 @@ export function invertOperation(state: FolioState, operation: Operation): Operat
       return line ? { type: 'edit', id: line.id, source: line.source, was: operation.source } : null
     case 'move':
       return line ? { type: 'move', id: line.id, to: index } : null
+    case 'mark': {
+      if (!line) return null
+      const touched = LINE_MARKS.filter((mark) => operation.marks[mark] !== undefined)
+      const marks = Object.fromEntries(touched.map((mark) => [mark, line[mark] === true]))
+      return { type: 'mark', id: line.id, marks }
+    }
     case 'convene': {
       const before = Object.entries(state.conventions).filter(([key]) => key in operation.conventions)
       return { type: 'convene', conventions: someConventionsSchema.parse(Object.fromEntries(before)) }
@@ -86,6 +112,48 @@ export function invertOperation(state: FolioState, operation: Operation): Operat
     case 'rename':
       return { type: 'rename', title: state.title }
   }
+}
+
+/** A line with marks set (true) or taken off (false). */
+function marked(line: Line, marks: Partial<Record<LineMark, boolean | undefined>>): Line {
+  const set = (mark: LineMark): boolean => marks[mark] ?? line[mark] === true
+  return {
+    id: line.id,
+    source: line.source,
+    ...(set('note') ? { note: true as const } : {}),
+    ...(set('folded') ? { folded: true as const } : {}),
+    ...(set('hidden') ? { hidden: true as const } : {}),
+  }
+}
+
+/** The operations that lead from one state to another, line by line. */
+export function difference(from: FolioState, to: FolioState): Operation[] {
+  const operations: Operation[] = []
+  let state = from
+  const put = (operation: Operation): void => {
+    const next = applyOperation(state, operation)
+    if (!next) return
+    state = next
+    operations.push(operation)
+  }
+  if (from.title !== to.title) put({ type: 'rename', title: to.title })
+  const conventions = Object.entries(to.conventions).filter(
+    ([key, value]) => from.conventions[key as keyof ConventionsData] !== value,
+  )
+  if (conventions.length > 0)
+    put({ type: 'convene', conventions: someConventionsSchema.parse(Object.fromEntries(conventions)) })
+  for (const { id } of from.lines) if (!has(to.lines, id)) put({ type: 'remove', id })
+  to.lines.forEach((line, at) => {
+    const index = state.lines.findIndex((l) => l.id === line.id)
+    const present = state.lines[index]
+    if (!present) return put({ type: 'insert', line, at })
+    if (index !== at) put({ type: 'move', id: line.id, to: at })
+    if (present.source !== line.source) put({ type: 'edit', id: line.id, source: line.source, was: present.source })
+    const marks = LINE_MARKS.filter((mark) => (present[mark] === true) !== (line[mark] === true))
+    if (marks.length > 0)
+      put({ type: 'mark', id: line.id, marks: Object.fromEntries(marks.map((m) => [m, line[m] === true])) })
+  })
+  return operations
 }
 
 function has(lines: readonly Line[], id: string): boolean {
@@ -131,3 +199,19 @@ export function rebase<S extends FolioState>(
   }
   return { state: current, operations, kept }
 }
+
+/** What one save did, as the journal of a folio tells it. */
+export const journalEntrySchema = z.strictObject({
+  revision: z.int().min(0),
+  savedAt: z.string(),
+  operations: z.array(operationSchema),
+})
+export type JournalEntry = z.infer<typeof journalEntrySchema>
+
+/** The journal, newest first. */
+export const journalSchema = z.strictObject({
+  entries: z.array(journalEntrySchema),
+  /** True where older entries can be asked for. */
+  more: z.boolean(),
+})
+export type Journal = z.infer<typeof journalSchema>

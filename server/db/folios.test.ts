@@ -156,3 +156,105 @@ test.each(DEMO_FOLIOS.map((f) => [f.title, f] as const))(
     }
   },
 )
+
+describe('marks of a line', () => {
+  test('a note, a folded and a hidden line are kept, and taken off again', async () => {
+    const created = await folios.create({
+      title: 'Notes',
+      conventions: {},
+      lines: [{ source: '## Given', note: true }, { source: 'a = 1' }],
+    })
+    const [note, line] = created.lines
+    expect(note).toMatchObject({ note: true })
+    const marks = (id: string, set: Record<string, boolean>): Operation => ({ type: 'mark', id, marks: set })
+    await folios.save(created.id, {
+      revision: 0,
+      operations: [marks(line!.id, { hidden: true, folded: true }), marks(note!.id, { note: false })],
+    })
+    const opened = await folios.open(created.id)
+    expect(opened!.lines).toEqual([
+      { id: note!.id, source: '## Given' },
+      { id: line!.id, source: 'a = 1', folded: true, hidden: true },
+    ])
+    await folios.save(created.id, { revision: 1, operations: [marks(line!.id, { hidden: false })] })
+    expect((await folios.open(created.id))!.lines[1]).toEqual({ id: line!.id, source: 'a = 1', folded: true })
+  })
+
+  test('a copy of a folio has the notes, too', async () => {
+    const created = await folios.create({ title: 'N', conventions: {}, lines: [{ source: 'text', note: true }] })
+    const copy = await folios.duplicate(created.id)
+    expect(copy!.lines[0]).toMatchObject({ source: 'text', note: true })
+    expect(copy!.lines[0]!.id).not.toBe(created.lines[0]!.id)
+  })
+})
+
+describe('the journal', () => {
+  const edit = (id: string, source: string, was: string): Operation => ({ type: 'edit', id, source, was })
+
+  test('every earlier state can be opened, over checkpoints too', async () => {
+    const created = await make('a = 0')
+    const id = created.lines[0]!.id
+    for (let k = 1; k <= 120; k += 1)
+      await folios.save(created.id, { revision: k - 1, operations: [edit(id, `a = ${k}`, `a = ${k - 1}`)] })
+    expect(await database.models.checkpoints.count()).toBe(3)
+    for (const revision of [0, 1, 49, 50, 51, 119, 120]) {
+      const state = await folios.stateAt(created.id, revision)
+      expect(state!.lines[0]!.source).toBe(`a = ${revision}`)
+    }
+    expect(await folios.stateAt(created.id, 121)).toBeNull()
+    expect(await folios.stateAt(created.id, -1)).toBeNull()
+  })
+
+  test('entries come newest first, a page at a time', async () => {
+    const created = await make('a = 0')
+    const id = created.lines[0]!.id
+    for (let k = 1; k <= 310; k += 1)
+      await folios.save(created.id, { revision: k - 1, operations: [edit(id, `a = ${k}`, `a = ${k - 1}`)] })
+    const journal = await folios.journal(created.id)
+    expect(journal!.entries.map((e) => e.revision).slice(0, 3)).toEqual([310, 309, 308])
+    expect(journal!.entries).toHaveLength(300)
+    expect(journal!.more).toBe(true)
+    const rest = await folios.journal(created.id, journal!.entries.at(-1)!.revision)
+    expect(rest!.entries.map((e) => e.revision)).toEqual([10, 9, 8, 7, 6, 5, 4, 3, 2, 1])
+    expect(rest!.more).toBe(false)
+    expect(rest!.entries[0]!.operations).toEqual([edit(id, 'a = 10', 'a = 9')])
+    expect(await folios.journal('no-such-folio')).toBeNull()
+  })
+
+  test('a folio from before there were checkpoints goes back to its present state', async () => {
+    const created = await make('a = 1', 'b = 2')
+    const { sequelize } = database
+    await sequelize.query('DROP TABLE checkpoints')
+    for (const mark of ['note', 'folded', 'hidden']) await sequelize.query(`ALTER TABLE lines DROP COLUMN ${mark}`)
+    await sequelize.query("DELETE FROM migrations WHERE name = '0002-marks-and-checkpoints'")
+    await sequelize.close()
+    database = await openDatabase(file())
+    folios = new Folios(database)
+    expect((await folios.open(created.id))!.lines).toEqual(created.lines)
+    expect((await folios.stateAt(created.id, 0))!.lines).toEqual(created.lines)
+  })
+})
+
+describe('looking for a folio', () => {
+  test('titles and lines are searched, and a line that has the text comes with the card', async () => {
+    await folios.create({ title: 'Mast stays', conventions: {}, lines: [{ source: 'F = 22∠45°' }] })
+    await folios.create({ title: 'Lamp', conventions: {}, lines: [{ source: 'Z = 3 + 4j' }, { source: '100%_of' }] })
+    const titles = async (text: string) => (await folios.cards(text)).map((c) => [c.title, c.match])
+    expect(await titles('mast')).toEqual([['Mast stays', null]])
+    expect(await titles('z = 3')).toEqual([['Lamp', 'Z = 3 + 4j']])
+    expect(await titles('%_')).toEqual([['Lamp', '100%_of']])
+    expect(await titles("'; DROP TABLE lines; --")).toEqual([])
+    expect(await folios.cards()).toHaveLength(2)
+  })
+
+  test('the bin is emptied, and only the bin', async () => {
+    const a = await make('a')
+    const b = await make('b')
+    await make('c')
+    await folios.bin(a.id, true)
+    await folios.bin(b.id, true)
+    expect(await folios.emptyBin()).toBe(2)
+    expect(await folios.emptyBin()).toBe(0)
+    expect(await folios.count()).toBe(1)
+  })
+})

@@ -1,13 +1,13 @@
-import { Op, Transaction } from 'sequelize'
+import { Op, QueryTypes, Transaction } from 'sequelize'
 import { z } from 'zod'
 import { conventionsSchema, DEFAULT_CONVENTIONS } from '../../shared/conventions'
-import { folioSchema } from '../../shared/folio'
+import { contentOf, folioSchema } from '../../shared/folio'
 import type { Folio, FolioCard, FolioFile, Line } from '../../shared/folio'
 import { newId } from '../../shared/id'
-import { applyOperation, operationSchema } from '../../shared/operations'
-import type { Operation, Save } from '../../shared/operations'
+import { applyOperation, folioStateSchema, operationSchema } from '../../shared/operations'
+import type { FolioState, Journal, Operation, Save } from '../../shared/operations'
 import type { Database } from './database'
-import type { FolioRow } from './models'
+import type { FolioRow, LineRow } from './models'
 
 /** The folios as the database keeps them. Every change is one transaction. */
 
@@ -19,6 +19,10 @@ export type SaveOutcome =
   | { readonly status: 'misfit'; readonly index: number }
 
 const PREVIEW_LINES = 40
+/** A checkpoint is written every so many revisions. */
+const CHECKPOINT_EVERY = 50
+/** Journal entries in one answer. */
+const JOURNAL_PAGE = 300
 const orderSchema = z.array(z.string())
 
 export class Folios {
@@ -48,16 +52,32 @@ export class Folios {
     return this.models.folios.count()
   }
 
-  async cards(): Promise<FolioCard[]> {
+  /** Every folio, last changed first; with a text, those whose title or lines have it. */
+  async cards(text = ''): Promise<FolioCard[]> {
     const rows = await this.models.folios.findAll({ order: [['changedAt', 'DESC']] })
-    return Promise.all(rows.map((row) => this.card(row)))
+    if (text === '') return Promise.all(rows.map((row) => this.card(row, null)))
+    const matches = await this.matches(text)
+    const lower = text.toLowerCase()
+    const found = rows.filter((row) => matches.has(row.id) || row.title.toLowerCase().includes(lower))
+    return Promise.all(found.map((row) => this.card(row, matches.get(row.id) ?? null)))
   }
 
-  private async card(row: FolioRow): Promise<FolioCard> {
+  /** For each folio one line that has the text. */
+  private async matches(text: string): Promise<Map<string, string>> {
+    const rows = await this.database.sequelize.query<{ folio_id: string; source: string }>(
+      'SELECT folio_id, source FROM lines WHERE instr(lower(source), lower(?)) > 0',
+      { type: QueryTypes.SELECT, replacements: [text] },
+    )
+    const found = new Map<string, string>()
+    for (const row of rows) if (!found.has(row.folio_id)) found.set(row.folio_id, row.source)
+    return found
+  }
+
+  private async card(row: FolioRow, match: string | null): Promise<FolioCard> {
     const order = orderSchema.parse(JSON.parse(row.lineOrder))
     const first = order.slice(0, PREVIEW_LINES)
     const lines = await this.models.lines.findAll({ where: { folioId: row.id, id: { [Op.in]: first } } })
-    const sources = new Map(lines.map((l) => [l.id, l.source]))
+    const sources = new Map(lines.map((l) => [l.id, l.note ? '' : l.source]))
     return {
       id: row.id,
       title: row.title,
@@ -66,6 +86,8 @@ export class Folios {
       binnedAt: row.binnedAt,
       conventions: conventionsSchema.parse(JSON.parse(row.conventions)),
       preview: first.map((id) => sources.get(id) ?? ''),
+      createdAt: row.createdAt,
+      match,
     }
   }
 
@@ -74,17 +96,14 @@ export class Folios {
     const row = await this.models.folios.findByPk(id, options)
     if (!row) return null
     const lines = await this.models.lines.findAll({ where: { folioId: id }, ...options })
-    const sources = new Map(lines.map((l) => [l.id, l.source]))
+    const byId = new Map(lines.map((l) => [l.id, lineOf(l)]))
     const order = orderSchema.parse(JSON.parse(row.lineOrder))
     return folioSchema.parse({
       id: row.id,
       title: row.title,
       revision: row.revision,
       conventions: JSON.parse(row.conventions),
-      lines: order.flatMap((lineId) => {
-        const source = sources.get(lineId)
-        return source === undefined ? [] : [{ id: lineId, source }]
-      }),
+      lines: order.flatMap((lineId) => byId.get(lineId) ?? []),
       createdAt: row.createdAt,
       changedAt: row.changedAt,
       binnedAt: row.binnedAt,
@@ -98,7 +117,7 @@ export class Folios {
       title: file.title,
       revision: 0,
       conventions: { ...DEFAULT_CONVENTIONS, ...file.conventions },
-      lines: file.lines.map(({ source }) => ({ id: newId(), source })),
+      lines: file.lines.map((line) => ({ ...line, id: newId() })),
       createdAt: time,
       changedAt: time,
       binnedAt: null,
@@ -109,9 +128,10 @@ export class Folios {
         { transaction },
       )
       await this.models.lines.bulkCreate(
-        folio.lines.map((l) => ({ id: l.id, folioId: folio.id, source: l.source })),
+        folio.lines.map((l) => ({ folioId: folio.id, ...l })),
         { transaction },
       )
+      await this.checkpoint(folio, 0, time, transaction)
     })
     return folio
   }
@@ -122,7 +142,7 @@ export class Folios {
     return this.create({
       title: `${original.title.slice(0, 190)} (copy)`,
       conventions: original.conventions,
-      lines: original.lines.map(({ source }) => ({ source })),
+      lines: original.lines.map(contentOf),
     })
   }
 
@@ -136,6 +156,11 @@ export class Folios {
   async remove(id: string): Promise<boolean> {
     const removed = await this.models.folios.destroy({ where: { id, binnedAt: { [Op.ne]: null } } })
     return removed > 0
+  }
+
+  /** Removes every folio that is in the bin; gives back how many there were. */
+  async emptyBin(): Promise<number> {
+    return this.models.folios.destroy({ where: { binnedAt: { [Op.ne]: null } } })
   }
 
   async save(id: string, save: Save): Promise<SaveOutcome> {
@@ -159,12 +184,55 @@ export class Folios {
         { folioId: id, revision, operations: JSON.stringify(save.operations), savedAt: changedAt },
         { transaction },
       )
+      if (revision % CHECKPOINT_EVERY === 0) await this.checkpoint(state, revision, changedAt, transaction)
       return { status: 'saved', revision, changedAt }
     })
   }
 
+  private async checkpoint(folio: Folio, revision: number, savedAt: string, transaction: Transaction): Promise<void> {
+    const { id, title, conventions, lines } = folio
+    const state = JSON.stringify({ title, conventions, lines })
+    await this.models.checkpoints.create({ folioId: id, revision, state, savedAt }, { transaction })
+  }
+
+  /** What was done to a folio, newest first; `before` asks for what came before a revision. */
+  async journal(id: string, before = Number.MAX_SAFE_INTEGER): Promise<Journal | null> {
+    if ((await this.models.folios.count({ where: { id } })) === 0) return null
+    const rows = await this.models.revisions.findAll({
+      where: { folioId: id, revision: { [Op.lt]: before } },
+      order: [['revision', 'DESC']],
+      limit: JOURNAL_PAGE + 1,
+    })
+    const entries = rows.slice(0, JOURNAL_PAGE).map((row) => ({
+      revision: row.revision,
+      savedAt: row.savedAt,
+      operations: z.array(operationSchema).parse(JSON.parse(row.operations)),
+    }))
+    return { entries, more: rows.length > JOURNAL_PAGE }
+  }
+
+  /** The folio as it stood after a revision; `null` where that is not known. */
+  async stateAt(id: string, revision: number): Promise<FolioState | null> {
+    const start = await this.models.checkpoints.findOne({
+      where: { folioId: id, revision: { [Op.lte]: revision } },
+      order: [['revision', 'DESC']],
+    })
+    if (!start) return null
+    const rows = await this.models.revisions.findAll({
+      where: { folioId: id, revision: { [Op.gt]: start.revision, [Op.lte]: revision } },
+      order: [['revision', 'ASC']],
+    })
+    if (rows.length !== revision - start.revision) return null
+    let state: FolioState = folioStateSchema.parse(JSON.parse(start.state))
+    for (const row of rows) {
+      for (const operation of z.array(operationSchema).parse(JSON.parse(row.operations)))
+        state = applyOperation(state, operation) ?? state
+    }
+    return state
+  }
+
   private async writeLines(before: Folio, after: Folio, transaction: Transaction): Promise<void> {
-    const old = new Map(before.lines.map((l) => [l.id, l.source]))
+    const old = new Map(before.lines.map((l) => [l.id, l]))
     const kept = new Set(after.lines.map((l) => l.id))
     const gone = before.lines.filter((l) => !kept.has(l.id)).map((l) => l.id)
     if (gone.length > 0) await this.models.lines.destroy({ where: { folioId: after.id, id: gone }, transaction })
@@ -172,14 +240,15 @@ export class Folios {
     const fresh = after.lines.filter(isNew)
     if (fresh.length > 0) {
       await this.models.lines.bulkCreate(
-        fresh.map((l) => ({ id: l.id, folioId: after.id, source: l.source })),
+        fresh.map((l) => ({ folioId: after.id, ...l })),
         { transaction },
       )
     }
     for (const line of after.lines) {
-      if (isNew(line) || old.get(line.id) === line.source) continue
+      if (isNew(line) || old.get(line.id) === line) continue
+      const { source, note = false, folded = false, hidden = false } = line
       await this.models.lines.update(
-        { source: line.source },
+        { source, note, folded, hidden },
         { where: { folioId: after.id, id: line.id }, transaction },
       )
     }
@@ -192,6 +261,17 @@ export class Folios {
       transaction,
     })
     return rows.flatMap((row) => z.array(operationSchema).parse(JSON.parse(row.operations)))
+  }
+}
+
+function lineOf(row: LineRow): Line {
+  const { id, source, note, folded, hidden } = row
+  return {
+    id,
+    source,
+    ...(note ? { note: true as const } : {}),
+    ...(folded ? { folded: true as const } : {}),
+    ...(hidden ? { hidden: true as const } : {}),
   }
 }
 

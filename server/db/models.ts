@@ -25,6 +25,9 @@ export interface LineRow extends Model<InferAttributes<LineRow>, InferCreationAt
   id: string
   folioId: string
   source: string
+  note: CreationOptional<boolean>
+  folded: CreationOptional<boolean>
+  hidden: CreationOptional<boolean>
 }
 
 /** What each save did: the operations that led to a revision. */
@@ -35,16 +38,27 @@ export interface RevisionRow extends Model<InferAttributes<RevisionRow>, InferCr
   savedAt: string
 }
 
+/** The whole state of a folio at a revision, from which later states are built. */
+export interface CheckpointRow extends Model<InferAttributes<CheckpointRow>, InferCreationAttributes<CheckpointRow>> {
+  folioId: string
+  revision: number
+  /** Title, conventions and lines, as JSON. */
+  state: string
+  savedAt: string
+}
+
 export interface Models {
   readonly folios: ModelStatic<FolioRow>
   readonly lines: ModelStatic<LineRow>
   readonly revisions: ModelStatic<RevisionRow>
+  readonly checkpoints: ModelStatic<CheckpointRow>
 }
 
 export function defineModels(sequelize: Sequelize): Models {
   const common = { timestamps: false, underscored: true } as const
   // A fresh object for each column: Sequelize writes the column's name into it.
   const text = () => ({ type: DataTypes.TEXT, allowNull: false }) as const
+  const mark = () => ({ type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false }) as const
   const folios = sequelize.define<FolioRow>(
     'folio',
     {
@@ -65,6 +79,9 @@ export function defineModels(sequelize: Sequelize): Models {
       id: { type: DataTypes.TEXT, primaryKey: true },
       folioId: { type: DataTypes.TEXT, primaryKey: true },
       source: text(),
+      note: mark(),
+      folded: mark(),
+      hidden: mark(),
     },
     { ...common, tableName: 'lines' },
   )
@@ -78,5 +95,15 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { ...common, tableName: 'revisions' },
   )
-  return { folios, lines, revisions }
+  const checkpoints = sequelize.define<CheckpointRow>(
+    'checkpoint',
+    {
+      folioId: { type: DataTypes.TEXT, primaryKey: true },
+      revision: { type: DataTypes.INTEGER, primaryKey: true },
+      state: text(),
+      savedAt: text(),
+    },
+    { ...common, tableName: 'checkpoints' },
+  )
+  return { folios, lines, revisions, checkpoints }
 }
