@@ -80,6 +80,14 @@ const SENTENCES = table<Sentence>({
   'no-line-above': () => 'No line above this one has a value that prev could take.',
   'waits-for': (d) => `This waits for line ${d.line}, which defines ${d.name} and is in error.`,
 
+  'not-a-name': (d) =>
+    d.name
+      ? `${d.name} is not a name: a name begins with a letter and goes on with letters, digits and _.`
+      : 'A name is missing.',
+  'name-taken': (d) => `${d.name} is kept already, in line ${d.line}.`,
+  'name-read-otherwise': (d) => `With ${d.name} as a name, line ${d.line} would be read differently.`,
+  'name-caught': (d) => `In line ${d.line}, ${d.name} is a parameter or counter already and would hide the new name.`,
+
   // Functions and kinds.
   'argument-count': (d) =>
     `It is called as ${d.signature}, but ${d.given === 0 ? 'no argument is' : d.given === 1 ? 'one argument is' : `${d.given} arguments are`} given.`,

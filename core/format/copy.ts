@@ -1,0 +1,147 @@
+import * as C from '../numbers/complex'
+import { asDegrees } from '../values/convert'
+import type { NumberValue, Value } from '../values/value'
+import type { Conventions } from './conventions'
+import { fractionText } from './json'
+import { formatPolar, formatSingle, quiet } from './readout'
+
+/**
+ * What is put on the clipboard. `shown`: the digits on show, as text that reads
+ * back in; `full`: everything that is known of the value, likewise; `polar`: as
+ * shown, in polar form; `latex`; `csv` (RFC 4180, one row an entry).
+ */
+export type CopyForm = 'shown' | 'full' | 'polar' | 'latex' | 'csv'
+
+/** The text of a value in a form; `null` where the value has no such form. */
+export function copyText(value: Value, form: CopyForm, conventions: Conventions): string | null {
+  if (value.kind === 'function') return null
+  switch (form) {
+    case 'shown':
+      return value.kind === 'text' ? quoted(value.text) : formatSingle(value, conventions)
+    case 'full':
+      return fullText(value, conventions)
+    case 'polar':
+      return polarText(value, conventions)
+    case 'latex':
+      return valueToLatex(value, conventions)
+    case 'csv':
+      return csv(value, conventions)
+  }
+}
+
+const quoted = (text: string): string => `"${text}"`
+
+/** The shortest decimal that reads back as the same double. */
+function decimal(x: number): string {
+  if (x === Infinity) return 'inf'
+  if (x === -Infinity) return '-inf'
+  if (Number.isNaN(x)) return '0/0'
+  return String(x).replace('e+', 'e')
+}
+
+/** Longest exact fraction that is worth writing out. */
+const LONGEST_EXACT = 400
+
+function fullNumber(z: NumberValue, { letter }: Conventions): string {
+  if (z.exact) {
+    const text = fractionText(z.exact, letter)
+    if (text.length <= LONGEST_EXACT) return text
+  }
+  if (z.im === 0) return decimal(z.re)
+  const size = `${decimal(Math.abs(z.im))}${letter}`
+  if (!C.isFinite(z)) return 'inf'
+  return z.re === 0 ? `${z.im < 0 ? '-' : ''}${size}` : `${decimal(z.re)} ${z.im < 0 ? '-' : '+'} ${size}`
+}
+
+function fullText(value: Value, conventions: Conventions): string {
+  switch (value.kind) {
+    case 'number':
+      return fullNumber(value, conventions)
+    case 'angle':
+      return conventions.angle === 'deg' ? `${decimal(asDegrees(value))}°` : `${decimal(value.radians)} rad`
+    case 'vector':
+      return `[${value.items.map((item) => fullText(item, conventions)).join(', ')}]`
+    case 'text':
+      return quoted(value.text)
+    default:
+      return formatSingle(value, conventions)
+  }
+}
+
+function polarText(value: Value, conventions: Conventions): string | null {
+  if (value.kind === 'number') return value.complex || value.im !== 0 ? formatPolar(value, conventions) : null
+  if (value.kind !== 'vector') return null
+  const entries = value.items.map((item) => polarText(item, conventions) ?? formatSingle(item, conventions))
+  return value.items.some((item) => polarText(item, conventions) !== null) ? `[${entries.join(', ')}]` : null
+}
+
+/** A value as LaTeX, with the digits on show: `3 + \mathrm{j}4`, `5\,\angle\,53.13^{\circ}`. */
+export function valueToLatex(value: Value, conventions: Conventions): string {
+  if (value.kind === 'vector') {
+    const rows = value.items.map((item) => valueToLatex(item, conventions))
+    return `\\begin{pmatrix} ${rows.join(' \\\\ ')} \\end{pmatrix}`
+  }
+  if (value.kind === 'text') return `\\text{${value.text.replace(/[\\{}$&#^_%~]/g, (c) => `\\${c}`)}}`
+  if (value.kind === 'truth' || value.kind === 'check') return `\\text{${formatSingle(value, conventions)}}`
+  return readoutToLatex(formatSingle(value, conventions), conventions.letter)
+}
+
+/** The text of a readout as LaTeX. */
+export function readoutToLatex(text: string, letter: 'i' | 'j'): string {
+  const pieces = text.replace(/-/g, '-').match(/[\d.]+(?:e[+-]?\d+)?|[a-zµπ]+|\S/giu) ?? []
+  let latex = ''
+  pieces.forEach((piece, k) => {
+    const power = /^([\d.]+)e([+-]?)(\d+)$/.exec(piece)
+    if (power) latex += `${power[1]} \\times 10^{${power[2] === '-' ? '-' : ''}${power[3]}}`
+    else if (piece === letter) latex += `\\mathrm{${letter}}`
+    else if (piece === '∠') latex += ' \\,\\angle\\, '
+    else if (piece === '°') latex += '^{\\circ}'
+    else if (piece === "'") latex += "'"
+    else if (piece === '"') latex += "''"
+    else if (piece === 'pi' || piece === 'π') latex += '\\pi '
+    else if (piece === 'rad') latex += '\\,\\mathrm{rad}'
+    else if (piece === '∞') latex += '\\infty '
+    else if (piece === '+' || piece === '-') latex += k === 0 ? piece : ` ${piece} `
+    else if (piece === '*') latex += ' \\cdot '
+    else if (/^[a-zµ]+$/i.test(piece))
+      latex += piece === `k${letter}` ? `\\,\\mathrm{k}\\mathrm{${letter}}` : `\\,\\mathrm{${piece}}`
+    else latex += piece
+  })
+  return latex
+    .replace(
+      /(\d*(?:\\mathrm\{[ij]\}|\\pi ?)?)\/(\d+)/g,
+      (_, top: string, bottom: string) => `\\frac{${top.trim()}}{${bottom}}`,
+    )
+    .trim()
+}
+
+/** Rows for a spreadsheet, with full digits. */
+function csv(value: Value, conventions: Conventions): string {
+  const items = value.kind === 'vector' ? value.items : [value]
+  const complex = items.some((item) => item.kind === 'number' && (item.complex || item.im !== 0))
+  const head = complex ? ['re,im'] : items.every((i) => i.kind === 'angle') ? [angleHead(conventions)] : []
+  return [...head, ...items.map((item) => csvRow(item, complex, conventions))].join('\r\n')
+}
+
+function angleHead({ angle }: Conventions): string {
+  return angle === 'deg' ? 'degrees' : 'radians'
+}
+
+function csvRow(item: Value, complex: boolean, conventions: Conventions): string {
+  switch (item.kind) {
+    case 'number': {
+      const { re, im } = quiet(item)
+      return complex ? `${csvNumber(re)},${csvNumber(im)}` : csvNumber(re)
+    }
+    case 'angle':
+      return csvNumber(conventions.angle === 'deg' ? asDegrees(item) : item.radians)
+    default: {
+      const text = item.kind === 'text' ? item.text : formatSingle(item, conventions)
+      return /[",\r\n]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text
+    }
+  }
+}
+
+function csvNumber(x: number): string {
+  return Number.isFinite(x) ? String(x).replace('e+', 'e') : ''
+}

@@ -1,0 +1,135 @@
+import type { Parsed } from './parser'
+import { tokenize } from './tokens'
+import type { NameNode, Node, Span, Statement } from './tree'
+
+/** A place where a line names something of the folio. */
+export interface Reference extends Span {
+  readonly name: string
+  readonly role: 'definition' | 'use'
+  /** Digits stand directly before it: `2x`. */
+  readonly glued: boolean
+}
+
+type Add = (name: string, span: Span, glued: boolean) => void
+
+/**
+ * Where a line defines or uses names of the folio, in the order of the text.
+ * Parameters and counters are the line's own affair and left out. A line that
+ * cannot be read is searched word by word.
+ */
+export function references(parsed: Parsed): readonly Reference[] {
+  const found: Reference[] = []
+  const definition = definedNode(parsed.statement)
+  if (definition) found.push({ ...spanOf(definition), name: definition.name, role: 'definition', glued: false })
+  if (parsed.problem) {
+    for (const token of tokenize(parsed.source)) {
+      const again = found.some((r) => r.from === token.from)
+      if (token.type === 'name' && !again)
+        found.push({ ...spanOf(token), name: token.text, role: 'use', glued: touchesDigits(parsed.source, token.from) })
+    }
+  } else {
+    const locals = new Set(parsed.statement.type === 'function' ? parsed.statement.parameters.map((p) => p.name) : [])
+    for (const body of bodiesOf(parsed.statement))
+      walk(body, locals, (name, span, glued) => found.push({ ...spanOf(span), name, role: 'use', glued }))
+  }
+  return found.sort((a, b) => a.from - b.from)
+}
+
+/** Names that belong to the line itself: parameters and counters. */
+export function ownNames(parsed: Parsed): ReadonlySet<string> {
+  const own = new Set<string>()
+  if (parsed.statement.type === 'function') for (const p of parsed.statement.parameters) own.add(p.name)
+  const look = (node: Node): void => {
+    if (node.type === 'series') own.add(node.counter.name)
+    for (const child of childrenOf(node)) look(child)
+  }
+  for (const body of bodiesOf(parsed.statement)) look(body)
+  return own
+}
+
+function spanOf({ from, to }: Span): Span {
+  return { from, to }
+}
+
+function touchesDigits(source: string, at: number): boolean {
+  return /[\d.]/.test(source.charAt(at - 1))
+}
+
+function definedNode(statement: Statement): NameNode | null {
+  return statement.type === 'define' || statement.type === 'function' ? statement.name : null
+}
+
+function bodiesOf(statement: Statement): readonly Node[] {
+  switch (statement.type) {
+    case 'empty':
+      return []
+    case 'check':
+      return [statement.left, statement.right, ...(statement.within ? [statement.within.amount] : [])]
+    default:
+      return [statement.body]
+  }
+}
+
+function walk(node: Node, locals: ReadonlySet<string>, add: Add): void {
+  const use: Add = (name, span, glued) => {
+    if (!locals.has(name)) add(name, span, glued)
+  }
+  switch (node.type) {
+    case 'name':
+      return use(node.name, node, false)
+    case 'quantity':
+      return use(node.run, { from: node.runFrom, to: node.to }, true)
+    case 'call':
+      walk(node.callee, locals, add)
+      for (const part of [...(node.raised ? [node.raised] : []), ...node.args]) walk(part, locals, add)
+      return
+    case 'series': {
+      const inner = new Set([...locals, node.counter.name])
+      walk(node.body, inner, add)
+      for (const part of [node.first, node.last, ...(node.step ? [node.step] : [])]) walk(part, locals, add)
+      return
+    }
+    default:
+      for (const child of childrenOf(node)) walk(child, locals, add)
+  }
+}
+
+/** The nodes directly below a node of the raw tree. */
+export function childrenOf(node: Node): readonly Node[] {
+  switch (node.type) {
+    case 'group':
+    case 'bars':
+      return [node.inner]
+    case 'list':
+      return node.entries
+    case 'series':
+      return [node.body, node.first, node.last, ...(node.step ? [node.step] : [])]
+    case 'entry':
+      return [node.operand, node.index]
+    case 'postfix':
+    case 'mark':
+    case 'sign':
+    case 'root':
+      return [node.operand]
+    case 'power':
+      return [node.base, node.exponent]
+    case 'polar':
+      return [node.magnitude, node.angle]
+    case 'parallel':
+    case 'sum':
+    case 'product':
+      return [node.left, node.right]
+    case 'compare':
+      return [node.first, ...node.rest.map((r) => r.node)]
+    case 'logic':
+      return node.operands
+    case 'chain':
+      return [node.first, ...node.rest.map((r) => r.node)]
+    case 'call':
+      return [node.callee, ...(node.raised ? [node.raised] : []), ...node.args]
+    case 'apply':
+      return [...(node.raised ? [node.raised] : []), ...node.args]
+    default:
+      return []
+  }
+}
