@@ -74,7 +74,7 @@ test('Enter goes to the next line, and makes one after the last', () => {
 
 test('everything undoes and redoes, in order, at least 500 steps', () => {
   for (let k = 0; k < 520; k += 1) folio.rewrite('line-0001', `a = ${k + 100}`, 'edit')
-  folio.move('line-0001', 2)
+  folio.moveTo('line-0001', 2)
   folio.convene({ angle: 'rad' })
   folio.rename('Other')
   folio.remove('line-0002')
@@ -115,9 +115,9 @@ test('the last line cannot be taken away: an empty one stays', () => {
 })
 
 test('moving stops at the ends', () => {
-  folio.move('line-0001', -5)
+  folio.moveTo('line-0001', -5)
   expect(folio.canUndo).toBe(false)
-  folio.move('line-0001', 99)
+  folio.moveTo('line-0001', 99)
   expect(sources()).toEqual(['b = 2', 'a + b', 'a = 1'])
 })
 
@@ -138,4 +138,116 @@ test('a folio that cannot be fetched says why', async () => {
   await folio.open('folio-02')
   expect(folio.status).toBe('failed')
   expect(folio.message).toBe('The server does not answer.')
+})
+
+describe('several lines', () => {
+  test('are selected with Shift from where one stands, and toggled one by one', () => {
+    folio.current = 'line-0001'
+    folio.selectTo('line-0003')
+    expect([...folio.selected]).toEqual(['line-0001', 'line-0002', 'line-0003'])
+    folio.selectTo('line-0002')
+    expect([...folio.selected]).toEqual(['line-0001', 'line-0002'])
+    folio.toggleSelected('line-0003')
+    folio.toggleSelected('line-0001')
+    expect([...folio.selected]).toEqual(['line-0002', 'line-0003'])
+    folio.clearSelection()
+    expect(folio.selected.size).toBe(0)
+  })
+
+  test('are moved, duplicated, hidden and removed in one step each', () => {
+    folio.current = 'line-0001'
+    folio.selectTo('line-0002')
+    folio.moveBy('line-0001', 1)
+    expect(sources()).toEqual(['a + b', 'a = 1', 'b = 2'])
+    folio.toggle('line-0002', 'hidden')
+    expect(folio.lines.map((l) => l.hidden ?? false)).toEqual([false, true, true])
+    folio.undo()
+    folio.undo()
+    expect(sources()).toEqual(['a = 1', 'b = 2', 'a + b'])
+    folio.current = 'line-0001'
+    folio.selectTo('line-0002')
+    folio.duplicate('line-0002')
+    expect(sources()).toEqual(['a = 1', 'b = 2', 'a = 1', 'b = 2', 'a + b'])
+    folio.undo()
+    folio.current = 'line-0001'
+    folio.selectTo('line-0003')
+    folio.remove('line-0002')
+    expect(sources()).toEqual([''])
+    folio.undo()
+    expect(sources()).toEqual(['a = 1', 'b = 2', 'a + b'])
+  })
+})
+
+describe('headings', () => {
+  const fold = (): void => {
+    folio.rewrite('line-0001', '# Given', 'edit')
+    folio.toggle('line-0001', 'folded')
+  }
+
+  test('a folded one hides its lines, arrows pass over them, and going to one unfolds', () => {
+    fold()
+    expect(folio.shownLines.map((l) => l.source)).toEqual(['# Given'])
+    folio.current = 'line-0001'
+    expect(folio.step(1)).toBe(false)
+    folio.reveal('line-0003')
+    expect(folio.shownLines).toHaveLength(3)
+    expect(folio.current).toBe('line-0003')
+  })
+
+  test('a folded one moves and is copied with its lines, and is removed without them', () => {
+    fold()
+    folio.duplicate('line-0001')
+    expect(sources()).toEqual(['# Given', 'b = 2', 'a + b', '# Given', 'b = 2', 'a + b'])
+    folio.undo()
+    folio.remove('line-0001')
+    expect(sources()).toEqual(['b = 2', 'a + b'])
+  })
+
+  test('a note is turned into an entry and back, without its text for the evaluator', () => {
+    folio.turn('line-0001')
+    expect(folio.lineOf('line-0001')).toMatchObject({ note: true, source: 'a = 1' })
+    folio.turn('line-0001')
+    expect(folio.lineOf('line-0001')!.note).toBeUndefined()
+  })
+})
+
+describe('names', () => {
+  test('are spelled anew everywhere in one step, or not at all', () => {
+    expect(folio.renameName('a', 'alpha')).toBeNull()
+    expect(sources()).toEqual(['alpha = 1', 'b = 2', 'alpha + b'])
+    expect(folio.renameName('alpha', 'b')).toBe('b is kept already, in line 2.')
+    expect(folio.renameName('alpha', 'sin')).toContain('is a function')
+    folio.undo()
+    expect(sources()).toEqual(['a = 1', 'b = 2', 'a + b'])
+    expect(folio.canUndo).toBe(false)
+  })
+})
+
+test('an earlier state is restored as one step', () => {
+  const before = folio.state
+  folio.rewrite('line-0001', 'a = 9', 'edit')
+  folio.remove('line-0002')
+  folio.convene({ angle: 'rad' })
+  folio.goBackTo(before)
+  expect(folio.state).toEqual(before)
+  folio.undo()
+  expect(sources()).toEqual(['a = 9', 'a + b'])
+})
+
+test('undo leaves a line alone that was changed elsewhere meanwhile', () => {
+  folio.rewrite('line-0001', 'a = 9', 'edit')
+  const mine = folio.state
+  // Another browser's text has come in.
+  folio.$patch(
+    (s) => void (s.state = { ...mine, lines: mine.lines.map((l) => ({ ...l, source: `${l.source} # theirs` })) }),
+  )
+  folio.undo()
+  expect(sources()[0]).toBe('a = 9 # theirs')
+  expect(folio.notice).toContain('no longer fits')
+})
+
+test('what was entered is remembered for recall', () => {
+  folio.rewrite('line-0001', 'a = 9', 'edit')
+  folio.insertBelow(['c = 1', 'd = 2'])
+  expect(folio.entered).toEqual(['a = 9', 'c = 1', 'd = 2'])
 })

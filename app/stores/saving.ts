@@ -100,6 +100,15 @@ export class Saver {
     this.retry = Math.min(this.retry * 2, RETRY_MOST)
   }
 
+  /** Done when everything is sent, or when sending fails. */
+  async settled(): Promise<void> {
+    await this.flush()
+    while (!this.closed && this.unsent.length > 0 && this.state.value.kind !== 'failed') {
+      await new Promise((done) => setTimeout(done, 40))
+      await this.flush()
+    }
+  }
+
   close(): void {
     if (this.timer !== null) clearTimeout(this.timer)
     void this.flush()

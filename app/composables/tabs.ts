@@ -1,0 +1,175 @@
+import { z } from 'zod'
+import { folioStateSchema } from '#shared/operations'
+import type { FolioState } from '#shared/operations'
+
+/**
+ * One tab of a browser writes a folio; the others follow it live and can take
+ * over. The writer holds a lock of the browser, which ends with its tab; what it
+ * does it tells the others over a channel.
+ */
+export type TabRole = 'writer' | 'follower'
+
+const messageSchema = z.discriminatedUnion('type', [
+  /** A follower has come and asks for the state. */
+  z.object({ type: z.literal('hello') }),
+  z.object({ type: z.literal('state'), state: folioStateSchema }),
+  /** What the writer is typing; `null` once it is kept or left. */
+  z.object({ type: z.literal('draft'), draft: z.object({ id: z.string(), text: z.string() }).nullable() }),
+  /** A follower wants to write. */
+  z.object({ type: z.literal('release') }),
+  z.object({ type: z.literal('released') }),
+])
+type Message = z.infer<typeof messageSchema>
+
+export interface TabHandlers {
+  /** This tab may write from now on: what it has may be out of date. */
+  readonly write: () => void
+  /** Another tab writes from now on. */
+  readonly follow: () => void
+  /** Keeps and sends what this tab has, before it gives the folio up. */
+  readonly handOver: () => Promise<void>
+  readonly state: () => FolioState
+  readonly takeState: (state: FolioState) => void
+  readonly takeDraft: (draft: { readonly id: string; readonly text: string } | null) => void
+}
+
+/** How long the tab that writes may take to hand the folio over, in milliseconds. */
+const PATIENCE = 3_000
+
+/** Without locks (an old browser) every tab writes, and the server merges what they send. */
+function canLock(): boolean {
+  return typeof navigator !== 'undefined' && 'locks' in navigator
+}
+
+export class Tabs {
+  private readonly channel: BroadcastChannel | null
+  private readonly name: string
+  private role: TabRole = 'follower'
+  private release: (() => void) | null = null
+  private waiting: AbortController | null = null
+  private released: (() => void) | null = null
+  private closed = false
+
+  constructor(
+    folio: string,
+    private readonly handlers: TabHandlers,
+  ) {
+    this.name = `ornate-phasor:${folio}`
+    this.channel = canLock() && 'BroadcastChannel' in globalThis ? new BroadcastChannel(this.name) : null
+    this.channel?.addEventListener('message', (event: MessageEvent<unknown>) => {
+      const message = messageSchema.safeParse(event.data)
+      if (message.success) void this.take(message.data)
+    })
+  }
+
+  /** Writes if no other tab does; says which role this tab has. */
+  async begin(): Promise<TabRole> {
+    if (!canLock()) return (this.role = 'writer')
+    const granted = await new Promise<boolean>((answer) => {
+      const held = navigator.locks.request(this.name, { ifAvailable: true }, (lock) => {
+        answer(lock !== null)
+        return lock === null ? undefined : this.hold()
+      })
+      held.catch(() => this.lost())
+    })
+    this.role = granted ? 'writer' : 'follower'
+    if (!granted) {
+      this.queue()
+      this.post({ type: 'hello' })
+    }
+    return this.role
+  }
+
+  tellState(state: FolioState): void {
+    if (this.role === 'writer') this.post({ type: 'state', state: { ...state, lines: [...state.lines] } })
+  }
+
+  tellDraft(draft: { readonly id: string; readonly text: string } | null): void {
+    if (this.role === 'writer') this.post({ type: 'draft', draft })
+  }
+
+  /** Asks the tab that writes to hand the folio over, and takes it. */
+  async takeOver(): Promise<void> {
+    if (this.role === 'writer') return
+    this.waiting?.abort()
+    const handed = new Promise<void>((done) => {
+      this.released = done
+      setTimeout(done, PATIENCE)
+    })
+    this.post({ type: 'release' })
+    await handed
+    this.released = null
+    if (this.closed) return
+    const held = navigator.locks.request(this.name, { steal: true }, () => {
+      this.granted()
+      return this.hold()
+    })
+    held.catch(() => this.lost())
+  }
+
+  close(): void {
+    this.closed = true
+    this.waiting?.abort()
+    this.release?.()
+    this.channel?.close()
+  }
+
+  private hold(): Promise<void> {
+    return new Promise((done) => (this.release = done))
+  }
+
+  /** Waits for the lock: it comes when the writing tab is closed. */
+  private queue(): void {
+    const controller = new AbortController()
+    this.waiting = controller
+    const held = navigator.locks.request(this.name, { signal: controller.signal }, () => {
+      this.granted()
+      return this.hold()
+    })
+    held.catch(() => {
+      if (!controller.signal.aborted) this.lost()
+    })
+  }
+
+  private granted(): void {
+    if (this.closed) return
+    this.waiting = null
+    this.role = 'writer'
+    this.handlers.write()
+  }
+
+  private lost(): void {
+    if (this.closed || this.role === 'follower') return
+    this.role = 'follower'
+    this.release = null
+    this.handlers.follow()
+    this.queue()
+  }
+
+  private async take(message: Message): Promise<void> {
+    switch (message.type) {
+      case 'hello':
+        return this.tellState(this.handlers.state())
+      case 'state':
+        return this.role === 'follower' ? this.handlers.takeState(message.state) : undefined
+      case 'draft':
+        return this.role === 'follower' ? this.handlers.takeDraft(message.draft) : undefined
+      case 'released':
+        return this.released?.()
+      case 'release': {
+        if (this.role !== 'writer') return
+        await this.handlers.handOver()
+        this.role = 'follower'
+        this.handlers.follow()
+        this.release?.()
+        this.release = null
+        this.post({ type: 'released' })
+        this.queue()
+      }
+    }
+  }
+
+  private post(message: Message): void {
+    this.channel?.postMessage(JSON.parse(JSON.stringify(message)))
+  }
+}
