@@ -2,7 +2,8 @@ import { z } from 'zod'
 import type { ZodType } from 'zod'
 import { folioCardSchema, folioSchema } from '#shared/folio'
 import type { Folio, FolioCard, FolioFile } from '#shared/folio'
-import type { Save } from '#shared/operations'
+import { folioStateSchema, journalSchema } from '#shared/operations'
+import type { FolioState, Journal, Save } from '#shared/operations'
 import { httpProblemSchema } from '#shared/problem'
 import type { HttpProblem } from '#shared/problem'
 
@@ -50,8 +51,9 @@ const savedSchema = z.object({ revision: z.int(), changedAt: z.string() })
 export type Saved = z.infer<typeof savedSchema>
 
 export const api = {
-  async shelf(): Promise<FolioCard[]> {
-    return (await request(z.object({ folios: z.array(folioCardSchema) }), '/api/folios')).folios
+  async shelf(find = ''): Promise<FolioCard[]> {
+    const query = find === '' ? '' : `?find=${encodeURIComponent(find)}`
+    return (await request(z.object({ folios: z.array(folioCardSchema) }), `/api/folios${query}`)).folios
   },
   create: (file: FolioFile): Promise<Folio> => request(folioSchema, '/api/folios', json('POST', file)),
   open: (id: string): Promise<Folio> => request(folioSchema, `/api/folios/${id}`),
@@ -62,6 +64,13 @@ export const api = {
   async remove(id: string): Promise<void> {
     await request(z.unknown(), `/api/folios/${id}`, { method: 'DELETE' })
   },
+  async emptyBin(): Promise<void> {
+    await request(z.unknown(), '/api/bin', { method: 'DELETE' })
+  },
+  journal: (id: string, before?: number): Promise<Journal> =>
+    request(journalSchema, `/api/folios/${id}/journal${before === undefined ? '' : `?before=${before}`}`),
+  stateAt: (id: string, revision: number): Promise<FolioState> =>
+    request(folioStateSchema, `/api/folios/${id}/states/${revision}`),
   save: (id: string, save: Save): Promise<Saved> =>
     request(savedSchema, `/api/folios/${id}/operations`, json('POST', save)),
 }

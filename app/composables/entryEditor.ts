@@ -22,6 +22,12 @@ export interface EntryActions {
   readonly insertBelow: () => void
   readonly insertAbove: () => void
   readonly move: (by: 1 | -1) => void
+  readonly duplicate: () => void
+  /** An earlier (−1) or later entry in place of this one; false where there is none. */
+  readonly recall: (by: 1 | -1) => boolean
+  readonly recalling: () => boolean
+  readonly lastAndEmpty: () => boolean
+  readonly find: () => void
   readonly remove: () => void
   readonly removeEmpty: () => void
   readonly undo: () => void
@@ -119,8 +125,12 @@ function keys(actions: EntryActions): Extension {
     { key: 'Mod-Enter', run: () => done(actions.insertBelow) },
     { key: 'Shift-Mod-Enter', run: () => done(actions.insertAbove) },
     { key: 'Escape', run: (view) => !listOpen(view) && done(actions.restore) },
-    { key: 'ArrowUp', run: (view) => !listOpen(view) && (actions.step(-1), true) },
-    { key: 'ArrowDown', run: (view) => !listOpen(view) && (actions.step(1), true) },
+    { key: 'ArrowUp', run: (view) => !listOpen(view) && done(() => up(actions)) },
+    { key: 'ArrowDown', run: (view) => !listOpen(view) && done(() => down(actions)) },
+    { key: 'Mod-ArrowUp', run: () => done(() => actions.recall(-1)) },
+    { key: 'Mod-ArrowDown', run: () => done(() => actions.recall(1)) },
+    { key: 'Shift-Alt-ArrowDown', run: () => done(actions.duplicate) },
+    { key: '?', run: (view) => view.state.doc.length === 0 && done(actions.find) },
     { key: 'Alt-ArrowUp', run: () => done(() => actions.move(-1)) },
     { key: 'Alt-ArrowDown', run: () => done(() => actions.move(1)) },
     { key: 'Alt-Delete', run: () => done(actions.remove) },
@@ -135,7 +145,17 @@ function keys(actions: EntryActions): Extension {
   return Prec.highest(keymap.of(own))
 }
 
-function done(action: () => void): true {
+/** In an empty last line there is nothing to keep: ↑ brings earlier entries back. */
+function up(actions: EntryActions): void {
+  if ((actions.recalling() || actions.lastAndEmpty()) && actions.recall(-1)) return
+  actions.step(-1)
+}
+
+function down(actions: EntryActions): void {
+  if (!actions.recalling() || !actions.recall(1)) actions.step(1)
+}
+
+function done(action: () => unknown): true {
   action()
   return true
 }
@@ -167,7 +187,7 @@ export interface Entry {
 export function createEntry(
   parent: HTMLElement,
   text: string,
-  caret: number | 'end',
+  caret: number | 'end' | { readonly from: number; readonly to: number },
   label: string,
   actions: EntryActions,
 ): Entry {
@@ -179,10 +199,11 @@ export function createEntry(
       autocapitalize: 'off',
       spellcheck: 'false',
     })
-  const at = caret === 'end' ? text.length : Math.min(caret, text.length)
+  const range = typeof caret === 'object' ? caret : { from: caret, to: caret }
+  const place = (at: number | 'end'): number => (at === 'end' ? text.length : Math.min(at, text.length))
   const state = EditorState.create({
     doc: text,
-    selection: EditorSelection.cursor(at),
+    selection: EditorSelection.single(place(range.from), place(range.to)),
     extensions: [
       keys(actions),
       EditorState.transactionFilter.of((tr) => (tr.newDoc.lines > 1 ? [] : tr)),

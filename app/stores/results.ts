@@ -3,6 +3,7 @@ import type { Remote } from 'comlink'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef } from 'vue'
 import type { Conventions } from '#core/format/conventions'
+import type { CopyForm } from '#core/format/copy'
 import type { LineView } from '#core/format/lineView'
 import { assignSlots } from '#core/scene/scene'
 import type { Line } from '#shared/folio'
@@ -151,6 +152,12 @@ export const useResultsStore = defineStore('results', () => {
     return enqueue((evaluator) => evaluator.release(id))
   }
 
+  /** The value of a line as text to copy, once everything before is reckoned. */
+  async function copyText(id: string, form: CopyForm): Promise<string | null> {
+    await queue
+    return remote().copyText(id, form)
+  }
+
   function end(): void {
     worker?.terminate()
     worker = null
@@ -169,5 +176,21 @@ export const useResultsStore = defineStore('results', () => {
 
   const unitDependent = computed(() => order.value.filter((id) => views.get(id)?.unitDependent))
 
-  return { views, draft, order, slots, slow, held, unitDependent, load, apply, type, settle, stop, release, close }
+  return {
+    views,
+    draft,
+    order,
+    slots,
+    slow,
+    held,
+    unitDependent,
+    load,
+    apply,
+    type,
+    settle,
+    stop,
+    release,
+    copyText,
+    close,
+  }
 })

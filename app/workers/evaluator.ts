@@ -1,5 +1,7 @@
 import { FolioEvaluator } from '#core/evaluate/folio'
 import type { SourceLine } from '#core/evaluate/folio'
+import { copyText } from '#core/format/copy'
+import type { CopyForm } from '#core/format/copy'
 import { lineView, stoppedView } from '#core/format/lineView'
 import type { LineView } from '#core/format/lineView'
 import type { Conventions } from '#core/format/conventions'
@@ -102,6 +104,12 @@ export class EvaluatorService {
   release(id: string): Update {
     this.held.delete(id)
     return { views: this.viewsOf([...new Set([id, ...this.evaluateAll()])]), draft: null }
+  }
+
+  /** The value of a line as text to copy; `null` where it has no such form. */
+  copyText(id: string, form: CopyForm): string | null {
+    const value = this.evaluator.result(id)?.evaluated.value
+    return value && this.conventions ? copyText(value, form, this.conventions) : null
   }
 
   private textOf(id: string): string {

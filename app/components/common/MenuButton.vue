@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { mdiDotsVertical } from '@mdi/js'
+import { nextTick, ref } from 'vue'
 
-/** Three dots that open a small sheet of actions. */
+/** Three dots that open a small sheet of actions; nothing of the sheet is made before it is asked for. */
 export interface MenuAction {
   readonly label: string
   readonly icon: string
@@ -9,19 +10,36 @@ export interface MenuAction {
   readonly danger?: boolean
   readonly run: () => void
 }
-defineProps<{ label: string; actions: readonly MenuAction[] }>()
+const props = defineProps<{ label: string; actions: readonly MenuAction[] | (() => readonly MenuAction[]) }>()
+const asked = ref(false)
+const open = ref(false)
+const button = ref<HTMLButtonElement | null>(null)
+const shown = ref<readonly MenuAction[]>([])
+
+async function toggle(): Promise<void> {
+  shown.value = typeof props.actions === 'function' ? props.actions() : props.actions
+  asked.value = true
+  await nextTick()
+  open.value = !open.value
+}
 </script>
 
 <template>
-  <v-menu>
-    <template #activator="{ props: activator }">
-      <button type="button" class="menu-button" :aria-label="label" v-bind="activator" @click.stop>
-        <AppIcon :path="mdiDotsVertical" />
-      </button>
-    </template>
+  <button
+    ref="button"
+    type="button"
+    class="menu-button"
+    :aria-label="label"
+    aria-haspopup="menu"
+    :aria-expanded="open"
+    @click.stop="toggle"
+  >
+    <AppIcon :path="mdiDotsVertical" />
+  </button>
+  <v-menu v-if="asked && button" v-model="open" :target="button" :open-on-click="false" max-height="80vh">
     <div class="sheet menu-sheet" role="menu" :aria-label="label">
       <button
-        v-for="action in actions"
+        v-for="action in shown"
         :key="action.label"
         type="button"
         role="menuitem"

@@ -1,23 +1,17 @@
 <script setup lang="ts">
-import {
-  mdiArrowDown,
-  mdiArrowUp,
-  mdiContentCopy,
-  mdiDeleteOutline,
-  mdiPencilOutline,
-  mdiTableRowPlusAfter,
-  mdiTableRowPlusBefore,
-} from '@mdi/js'
+import { mdiChevronDown, mdiChevronRight, mdiEyeOffOutline } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import type { LineView, ShownProblem } from '#core/format/lineView'
-import { readoutText } from '#core/format/readout'
 import { hueOf } from '#core/scene/scene'
 import type { Line } from '#shared/folio'
+import { isKey } from '~/composables/keys'
+import { useLineActions } from '~/composables/lineActions'
+import { useSeen } from '~/composables/seen'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
+import { headingLevel, sectionOf } from '~/stores/sections'
 import { useResultsStore } from '~/stores/results'
 import { useSilenceStore } from '~/stores/silence'
-import type { MenuAction } from '~/components/common/MenuButton.vue'
 
 /** One line of the ledger: typeset and evaluated, or with its editor open. */
 const props = defineProps<{ line: Line; number: number }>()
@@ -33,9 +27,25 @@ const hue = computed(() => {
   return slot === undefined ? null : hueOf(slot)
 })
 const letter = computed(() => folio.conventions.letter)
-const remarkOnly = computed(() => view.value?.kind === 'remark')
+const remarkOnly = computed(() => view.value?.kind === 'remark' && !props.line.note)
 const editor = ref<{ insert: (text: string) => void } | null>(null)
 const opener = ref<HTMLElement | null>(null)
+const row = ref<HTMLElement | null>(null)
+const seen = useSeen(row)
+const { actionsFor } = useLineActions()
+
+// Headings and folding.
+
+const heading = computed(() => headingLevel(props.line) !== null)
+const section = computed(() => (heading.value && props.line.folded ? sectionOf(folio.lines, props.number - 1) : []))
+const sectionText = computed(() => {
+  const count = section.value.length
+  const failed = section.value.filter((l) => results.views.get(l.id)?.problem).length
+  const lines = count === 1 ? '1 line' : `${count} lines`
+  return failed === 0 ? `${lines} folded` : `${lines} folded, ${failed} in error`
+})
+/** A line that is no heading folds to one slim row. */
+const slim = computed(() => props.line.folded === true && !heading.value && !editing.value)
 
 // The problem of an entry shows after a rest, or at once when the line is kept.
 
@@ -110,20 +120,49 @@ function open(event: MouseEvent): void {
 }
 
 function onKey(event: KeyboardEvent): void {
-  const { key, altKey, ctrlKey, metaKey } = event
+  const { key, altKey, shiftKey } = event
+  const { id } = props.line
   const by = key === 'ArrowUp' ? -1 : key === 'ArrowDown' ? 1 : 0
-  if (by !== 0 && altKey) folio.move(props.line.id, props.number - 1 + by)
+  if (isKey(event, 'duplicate')) folio.duplicate(id)
+  else if (by !== 0 && altKey) folio.moveBy(id, by)
+  else if (by !== 0 && shiftKey) selectRow(by)
   else if (by !== 0) focusRow(by)
-  else if (key === 'Delete' && altKey) folio.remove(props.line.id)
-  else if (key === 'Enter' && altKey) mend()
-  else if (key === 'Enter' && (ctrlKey || metaKey)) folio.insertAt(props.number)
+  else if (isKey(event, 'remove')) folio.remove(id)
+  else if (isKey(event, 'fix')) mend()
+  else if (isKey(event, 'below')) folio.insertAt(props.number)
+  else if (isKey(event, 'above')) folio.insertAt(props.number - 1)
+  else if (key === 'Escape' && folio.selected.size > 0) folio.clearSelection()
+  else if (key === 'Enter' && props.line.note) folio.edit(id)
   else return
   event.preventDefault()
 }
 
-function focusRow(by: number): void {
-  const next = folio.lines[props.number - 1 + by]
-  if (next) folio.current = next.id
+function focusRow(by: 1 | -1): void {
+  const next = folio.neighbour(props.line.id, by)
+  if (!next) return
+  folio.clearSelection()
+  folio.current = next.id
+}
+
+function selectRow(by: 1 | -1): void {
+  const next = folio.neighbour(props.line.id, by)
+  if (next) folio.selectTo(next.id)
+}
+
+/** Shift and Ctrl on the number select several lines. */
+function onNumber(event: MouseEvent): void {
+  if (event.shiftKey) folio.selectTo(props.line.id)
+  else if (event.ctrlKey || event.metaKey) folio.toggleSelected(props.line.id)
+  else {
+    folio.clearSelection()
+    folio.current = props.line.id
+  }
+}
+
+/** A click on a note opens it; one on a link follows the link. */
+function openNote(event: MouseEvent): void {
+  if (event.target instanceof Element && event.target.closest('a')) return
+  folio.edit(props.line.id)
 }
 
 watch(
@@ -136,39 +175,6 @@ watch(
     if (!elsewhere) opener.value?.focus()
   },
 )
-
-async function copyValue(): Promise<void> {
-  const shown = view.value?.readout
-  const text = shown ? readoutText(shown) : props.line.source
-  await navigator.clipboard.writeText(text)
-}
-
-const actions = computed<readonly MenuAction[]>(() => {
-  const index = props.number - 1
-  const list: MenuAction[] = [
-    { label: 'Line above', icon: mdiTableRowPlusBefore, key: 'Ctrl+Shift+Enter', run: () => folio.insertAt(index) },
-    { label: 'Line below', icon: mdiTableRowPlusAfter, key: 'Ctrl+Enter', run: () => folio.insertAt(index + 1) },
-    { label: 'Move up', icon: mdiArrowUp, key: 'Alt+↑', run: () => folio.move(props.line.id, index - 1) },
-    { label: 'Move down', icon: mdiArrowDown, key: 'Alt+↓', run: () => folio.move(props.line.id, index + 1) },
-  ]
-  if (view.value && view.value.readout.shape !== 'none')
-    list.push({ label: 'Copy value', icon: mdiContentCopy, run: () => void copyValue() })
-  const stamped = view.value?.stamped
-  if (stamped)
-    list.push({
-      label: 'Write the unit in',
-      icon: mdiPencilOutline,
-      run: () => folio.rewrite(props.line.id, stamped, 'stamp the unit'),
-    })
-  list.push({
-    label: 'Delete line',
-    icon: mdiDeleteOutline,
-    key: 'Alt+Del',
-    danger: true,
-    run: () => folio.remove(props.line.id),
-  })
-  return list
-})
 
 /** The source in three pieces, with the place of its problem in the middle. */
 const marked = computed(() => {
@@ -193,9 +199,13 @@ const liveReading = computed(() => {
 
 <template>
   <li
+    ref="row"
     class="row"
     :class="{
       active: editing,
+      chosen: folio.selected.has(line.id),
+      note: line.note,
+      slim,
       remark: remarkOnly && !editing,
       error: keptProblem !== null,
       current: folio.current === line.id,
@@ -204,7 +214,7 @@ const liveReading = computed(() => {
     :data-line="number"
   >
     <span class="stroke" :class="{ hued: hue !== null }" aria-hidden="true" />
-    <span class="number" title="Drag to move the line">
+    <span class="number" title="Drag to move the line; Shift or Ctrl and a click select several" @click="onNumber">
       <svg v-if="editing" class="nib" viewBox="0 0 20 20" aria-hidden="true">
         <path d="M2 18l3.2-8.6L13 2.6 17.4 7l-6.8 7.8z M2 18l6-6" />
       </svg>
@@ -212,7 +222,35 @@ const liveReading = computed(() => {
     </span>
 
     <div class="entry">
-      <template v-if="editing">
+      <button
+        v-if="heading && !editing"
+        type="button"
+        class="fold-toggle"
+        :aria-expanded="!line.folded"
+        :aria-label="line.folded ? `Unfold what stands below line ${number}` : `Fold what stands below line ${number}`"
+        :tabindex="reachable ? 0 : -1"
+        @click="folio.toggle(line.id, 'folded')"
+      >
+        <AppIcon :path="line.folded ? mdiChevronRight : mdiChevronDown" />
+      </button>
+      <NoteEditor v-if="editing && line.note" :id="line.id" :number="number" />
+      <div
+        v-else-if="line.note"
+        ref="opener"
+        class="opener note-opener"
+        role="group"
+        :tabindex="reachable ? 0 : -1"
+        :aria-label="`Line ${number}, note. Enter to edit`"
+        @click="openNote"
+        @keydown="onKey"
+        @focus="folio.current = line.id"
+      >
+        <NoteText v-if="seen && line.source.trim() !== ''" :text="line.source" :letter="letter" />
+        <span v-else class="waiting">{{
+          line.source.trim() === '' ? 'An empty note' : line.source.slice(0, 200)
+        }}</span>
+      </div>
+      <template v-else-if="editing">
         <LineEditor
           :id="line.id"
           ref="editor"
@@ -238,13 +276,14 @@ const liveReading = computed(() => {
           >{{ marked.after }}</span
         >
         <span v-else-if="remarkOnly" class="remark-text">{{ view?.remark }}</span>
-        <template v-else-if="view && view.reading !== ''">
+        <template v-else-if="seen && !slim && view && view.reading !== ''">
           <ReadingMath :latex="preferences.grouping ? view.grouped : view.reading" />
           <span v-if="view.remark" class="trailing">{{ view.remark }}</span>
         </template>
         <span v-else-if="line.source !== ''" class="source">{{ line.source }}</span>
         <span v-else class="blank">&nbsp;</span>
       </button>
+      <span v-if="section.length > 0" class="folded-note">{{ sectionText }}</span>
       <MarkBadge
         v-if="view?.unitDependent && !editing"
         class="unit-badge"
@@ -257,25 +296,38 @@ const liveReading = computed(() => {
 
     <div class="outcome" :class="{ stale }">
       <LineResult
-        v-if="view && !keptProblem"
+        v-if="seen && view && !keptProblem && !line.hidden"
         :view="view"
         :letter="letter"
         :digits="folio.conventions.digits"
         :hue="hue"
         :reachable="reachable"
       />
+      <button
+        v-else-if="line.hidden && view && view.readout.shape !== 'none' && !keptProblem"
+        type="button"
+        class="hidden-result"
+        :tabindex="reachable ? 0 : -1"
+        @click="folio.toggle(line.id, 'hidden')"
+      >
+        <AppIcon :path="mdiEyeOffOutline" />hidden<span class="visually-hidden">: show the result</span>
+      </button>
     </div>
 
-    <div class="row-menu"><MenuButton :label="`Actions for line ${number}`" :actions="actions" /></div>
+    <div class="row-menu">
+      <MenuButton :label="`Actions for line ${number}`" :actions="() => actionsFor(line.id)" />
+    </div>
 
-    <div v-if="editing" class="strip-line">
+    <div v-if="editing && !line.note" class="strip-line">
       <span v-if="waiting" class="waiting">{{ waiting.message }}</span>
       <ReadingMath v-else-if="liveReading !== ''" :latex="liveReading" :class="{ stale }" />
       <span v-else class="waiting">The reading of the line appears here as you type.</span>
+      <RecallNote />
       <span v-if="stale" class="stale-note">result from before this edit</span>
     </div>
 
     <LineMessages
+      v-if="!line.note && (!slim || keptProblem)"
       :line="line.id"
       :problem="shownProblem"
       :hints="hints"
@@ -284,7 +336,7 @@ const liveReading = computed(() => {
       :held="held"
       @fix="applyFix"
     />
-    <div v-if="editing" class="below"><KeyStrip @insert="(text) => editor?.insert(text)" /></div>
+    <div v-if="editing && !line.note" class="below"><KeyStrip @insert="(text) => editor?.insert(text)" /></div>
   </li>
 </template>
 
@@ -384,6 +436,69 @@ mark.gap {
   border-left: 2px dashed var(--error);
   margin: 0 2px;
 }
+.row.chosen {
+  background: var(--select);
+}
+.row.chosen .number {
+  font-weight: 700;
+  color: var(--ink);
+}
+.fold-toggle {
+  align-self: flex-start;
+  display: grid;
+  place-items: center;
+  width: 24px;
+  min-height: 40px;
+  margin-left: -6px;
+  color: var(--brass-text);
+}
+.folded-note {
+  align-self: center;
+  padding: 0 12px;
+  font-size: 13.5px;
+  color: var(--quiet);
+  white-space: nowrap;
+}
+.note .entry {
+  grid-column: 3 / 5;
+}
+.note .outcome {
+  display: none;
+}
+.note .row-menu {
+  grid-column: 5;
+}
+.note-opener {
+  padding: 10px 12px 10px 4px;
+}
+.slim {
+  min-height: 34px;
+}
+.slim .opener {
+  padding-block: 4px;
+}
+.slim .source {
+  display: block;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  color: var(--quiet);
+}
+.slim .outcome :deep(.cell) {
+  padding-block: 4px;
+  max-height: 30px;
+  overflow: hidden;
+}
+.hidden-result {
+  grid-column: 1 / -1;
+  justify-self: start;
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  padding: 4px 12px 4px 28px;
+  font-size: 13.5px;
+  color: var(--quiet);
+}
 .remark .opener {
   padding-block: 12px 10px;
 }
@@ -474,10 +589,12 @@ mark.gap {
     grid-column: 4;
     grid-row: 1;
   }
-  .remark .entry {
+  .remark .entry,
+  .note .entry {
     grid-column: 3;
   }
-  .remark .row-menu {
+  .remark .row-menu,
+  .note .row-menu {
     grid-column: 4;
   }
   .row-menu :deep(.menu-button) {

@@ -4,20 +4,24 @@ import type { EditorView } from '@codemirror/view'
 import { createEntry, markProblem } from '~/composables/entryEditor'
 import type { Entry } from '~/composables/entryEditor'
 import { completionsAbove } from '~/composables/completions'
+import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
+import { useRecallStore } from '~/stores/recall'
 import { useResultsStore } from '~/stores/results'
 
 /** The one live editor: the line that is being typed. */
 const props = defineProps<{
   id: string
   number: number
-  caret: number | 'end'
+  caret: number | 'end' | { readonly from: number; readonly to: number }
   /** The place of a problem that is due to be shown. */
   mark: { readonly from: number; readonly to: number } | null
   fix: (() => void) | null
 }>()
 const folio = useFolioStore()
 const results = useResultsStore()
+const recall = useRecallStore()
+const desk = useDeskStore()
 const host = ref<HTMLElement | null>(null)
 let entry: Entry | null = null
 
@@ -38,7 +42,12 @@ onMounted(() => {
     step: (by) => folio.step(by),
     insertBelow: () => folio.insertAt(folio.indexOf(props.id) + 1),
     insertAbove: () => folio.insertAt(folio.indexOf(props.id)),
-    move: (by) => folio.move(props.id, folio.indexOf(props.id) + by),
+    move: (by) => folio.moveBy(props.id, by),
+    duplicate: () => folio.duplicate(props.id),
+    recall: (by) => recall.go(by),
+    recalling: () => recall.active,
+    lastAndEmpty: () => folio.text === '' && folio.lines.at(-1)?.id === props.id,
+    find: () => (desk.findOpen = true),
     remove: () => folio.remove(props.id),
     removeEmpty: () => removeEmpty(),
     undo: () => folio.undo(),
@@ -51,6 +60,7 @@ onMounted(() => {
     complete: () => completionsAbove(viewsAbove()),
   })
   entry.view.focus()
+  recall.end()
 })
 
 /** Backspace in an empty line takes the line away and goes on above it. */
@@ -85,6 +95,7 @@ watch(
 )
 
 onBeforeUnmount(() => {
+  recall.end()
   entry?.view.destroy()
   entry = null
 })

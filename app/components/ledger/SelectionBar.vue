@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useLineActions } from '~/composables/lineActions'
+import { useFolioStore } from '~/stores/folio'
+
+/** What can be done to several selected lines together. */
+const folio = useFolioStore()
+const { actionsFor } = useLineActions()
+const first = computed(() => folio.lines.find((l) => folio.selected.has(l.id))?.id ?? null)
+const actions = computed(() => (first.value === null ? [] : actionsFor(first.value)))
+
+async function copyTexts(): Promise<void> {
+  const texts = folio.lines.filter((l) => folio.selected.has(l.id)).map((l) => l.source)
+  await navigator.clipboard.writeText(texts.join('\n'))
+  folio.notice = `Copied ${texts.length} lines.`
+}
+</script>
+
+<template>
+  <div v-if="folio.selected.size > 1" class="selection" role="toolbar" aria-label="Selected lines">
+    <span class="count" role="status">{{ folio.selected.size }} lines selected</span>
+    <button type="button" class="plain-button" @click="copyTexts">Copy their texts</button>
+    <button
+      v-for="action in actions"
+      :key="action.label"
+      type="button"
+      class="plain-button"
+      :class="{ danger: action.danger }"
+      :title="action.key"
+      @click="action.run"
+    >
+      <AppIcon :path="action.icon" />{{ action.label }}
+    </button>
+    <button type="button" class="plain-button" title="Esc" @click="folio.clearSelection()">Select none</button>
+  </div>
+</template>
+
+<style scoped>
+.selection {
+  position: sticky;
+  bottom: 0;
+  z-index: 3;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 4px;
+  padding: 6px 12px;
+  background: var(--leaf);
+  border-top: 3px double var(--brass);
+  font-size: 14px;
+}
+.count {
+  padding-right: 8px;
+  font-family: var(--serif);
+  font-weight: 600;
+}
+.danger {
+  color: var(--error);
+}
+</style>

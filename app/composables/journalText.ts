@@ -1,0 +1,31 @@
+import type { Operation } from '#shared/operations'
+
+/** An operation in words, with the text it brought. */
+export function tellOperation(operation: Operation): { readonly did: string; readonly text: string } {
+  switch (operation.type) {
+    case 'edit':
+      return operation.source === ''
+        ? { did: 'emptied', text: operation.was }
+        : { did: operation.was === '' ? 'entered' : 'changed to', text: operation.source }
+    case 'insert':
+      return operation.line.source === ''
+        ? { did: 'new line', text: '' }
+        : { did: 'entered', text: operation.line.source }
+    case 'remove':
+      return { did: 'deleted a line', text: '' }
+    case 'move':
+      return { did: `moved a line to place ${operation.to + 1}`, text: '' }
+    case 'convene':
+      return { did: 'conventions:', text: Object.values(operation.conventions).join(', ') }
+    case 'rename':
+      return { did: 'title:', text: operation.title }
+    case 'mark':
+      return { did: markText(operation.marks), text: '' }
+  }
+}
+
+function markText(marks: Extract<Operation, { type: 'mark' }>['marks']): string {
+  if (marks.note !== undefined) return marks.note ? 'turned a line into a note' : 'turned a note into an entry'
+  if (marks.hidden !== undefined) return marks.hidden ? 'hid a result' : 'showed a result'
+  return marks.folded ? 'folded' : 'unfolded'
+}

@@ -1,0 +1,87 @@
+/**
+ * The keys of the folio page, by what they do: the one list behind the key
+ * handler, the menus, the find palette and the page of keys.
+ */
+export interface KeyEntry {
+  readonly keys: readonly string[]
+  readonly does: string
+}
+
+export type KeyGroup = 'In a line' | 'Lines' | 'The folio' | 'On the plane' | 'Strolling'
+
+export const KEYS = {
+  keep: { keys: ['Enter'], does: 'keep the line and go to the next' },
+  restore: { keys: ['Esc'], does: 'leave the line as it was' },
+  step: { keys: ['↑', '↓'], does: 'keep the line and go to the one above or below' },
+  recall: {
+    keys: ['Ctrl+↑', 'Ctrl+↓'],
+    does: 'bring back earlier entries that begin like this; ↑ alone in an empty last line',
+  },
+  complete: { keys: ['Tab'], does: 'take the marked completion while its list is open' },
+  fix: { keys: ['Alt+Enter'], does: 'apply the fix that is offered' },
+  signs: { keys: ['/_', 'deg'], does: 'become ∠ and °' },
+  below: { keys: ['Ctrl+Enter'], does: 'new line below' },
+  above: { keys: ['Ctrl+Shift+Enter'], does: 'new line above' },
+  moveUp: { keys: ['Alt+↑'], does: 'move up' },
+  moveDown: { keys: ['Alt+↓'], does: 'move down' },
+  duplicate: { keys: ['Alt+Shift+↓'], does: 'duplicate' },
+  remove: { keys: ['Alt+Del'], does: 'delete' },
+  removeEmpty: { keys: ['Backspace'], does: 'in an empty line: take it away' },
+  select: { keys: ['Shift+↑', 'Shift+↓'], does: 'select several lines' },
+  name: { keys: ['F2'], does: 'name the result, or spell its name anew everywhere' },
+  note: { keys: ['F9'], does: 'turn into a note, or back into an entry' },
+  hide: { keys: ['F4'], does: 'hide or show the result' },
+  fold: { keys: ['Shift+F4'], does: 'fold or unfold' },
+  undo: { keys: ['Ctrl+Z'], does: 'undo' },
+  redo: { keys: ['Ctrl+Y', 'Ctrl+Shift+Z'], does: 'redo' },
+  find: { keys: ['F8'], does: 'find an action, a name, a folio, a function; also ? on an empty line' },
+  index: { keys: ['Shift+F8'], does: 'open or close the index' },
+  journal: { keys: ['Shift+F9'], does: 'open or close the journal' },
+  handbook: { keys: ['F1'], does: 'open or close the handbook' },
+  stroll: { keys: ['Shift+F2'], does: 'stroll through the folio line by line' },
+  keys: { keys: ['Shift+F1'], does: 'show the keys' },
+  pan: { keys: ['arrow keys'], does: 'move the picture' },
+  zoom: { keys: ['+', '−'], does: 'zoom' },
+  fit: { keys: ['0'], does: 'show all values' },
+  drop: { keys: ['Esc'], does: 'take a drag back' },
+  strollOn: { keys: ['→', 'Space'], does: 'the next line' },
+  strollBack: { keys: ['←'], does: 'the line before' },
+  strollEnds: { keys: ['Home', 'End'], does: 'the first or the last line' },
+  strollLeave: { keys: ['Esc'], does: 'end the stroll' },
+} as const satisfies Readonly<Record<string, KeyEntry>>
+export type KeyName = keyof typeof KEYS
+
+export const KEY_GROUPS: readonly { readonly title: KeyGroup; readonly keys: readonly KeyName[] }[] = [
+  { title: 'In a line', keys: ['keep', 'restore', 'step', 'recall', 'complete', 'fix', 'signs'] },
+  {
+    title: 'Lines',
+    keys: [
+      'below', 'above', 'select', 'moveUp', 'moveDown', 'duplicate', 'remove', 'removeEmpty', 'name', 'note', 'hide', 'fold',
+    ], // prettier-ignore
+  },
+  { title: 'The folio', keys: ['undo', 'redo', 'find', 'index', 'journal', 'handbook', 'stroll', 'keys'] },
+  { title: 'On the plane', keys: ['pan', 'zoom', 'fit', 'drop'] },
+  { title: 'Strolling', keys: ['strollOn', 'strollBack', 'strollEnds', 'strollLeave'] },
+]
+
+/** The key as it is shown beside an action. */
+export function keyText(name: KeyName): string {
+  return KEYS[name].keys[0]
+}
+
+const NAMED: Readonly<Record<string, string>> = { '↑': 'arrowup', '↓': 'arrowdown', del: 'delete', esc: 'escape' }
+
+/** True where a key event is this key, with exactly its modifiers. */
+export function isKey(event: KeyboardEvent, name: KeyName): boolean {
+  return KEYS[name].keys.some((text) => {
+    const parts = text.toLowerCase().split('+')
+    const last = parts.pop() ?? ''
+    const wanted = NAMED[last] ?? last
+    return (
+      event.key.toLowerCase() === wanted &&
+      (event.ctrlKey || event.metaKey) === parts.includes('ctrl') &&
+      event.shiftKey === parts.includes('shift') &&
+      event.altKey === parts.includes('alt')
+    )
+  })
+}

@@ -1,0 +1,155 @@
+import {
+  mdiArrowDown,
+  mdiArrowUp,
+  mdiContentCopy,
+  mdiContentDuplicate,
+  mdiDeleteOutline,
+  mdiEyeOffOutline,
+  mdiEyeOutline,
+  mdiFunctionVariant,
+  mdiLabelOutline,
+  mdiPencilOutline,
+  mdiRenameOutline,
+  mdiTableLarge,
+  mdiTableRowPlusAfter,
+  mdiTableRowPlusBefore,
+  mdiTextBoxOutline,
+  mdiUnfoldLessHorizontal,
+  mdiUnfoldMoreHorizontal,
+} from '@mdi/js'
+import type { MenuAction } from '~/components/common/MenuButton.vue'
+import type { CopyForm } from '#core/format/copy'
+import { freeName } from '#core/notation/rename'
+import { keyText } from '~/composables/keys'
+import { useDeskStore } from '~/stores/desk'
+import { useFolioStore } from '~/stores/folio'
+import { useResultsStore } from '~/stores/results'
+
+/** What can be done to a line, for its menu, the selection bar and the keys. */
+export function useLineActions() {
+  const folio = useFolioStore()
+  const results = useResultsStore()
+  const desk = useDeskStore()
+
+  async function copy(id: string, form: CopyForm): Promise<void> {
+    const text = await results.copyText(id, form)
+    if (text === null) return
+    await navigator.clipboard.writeText(text)
+    folio.notice = `Copied: ${text.length > 60 ? `${text.slice(0, 60)}…` : text}`
+  }
+
+  /** F2: a result without a name gets one to be typed over; one with a name can be spelled anew everywhere. */
+  function name(id: string): void {
+    const view = results.views.get(id)
+    const line = folio.lineOf(id)
+    if (!line || line.note || !folio.writable) return
+    if (view?.name) {
+      desk.renaming = view.name
+      return
+    }
+    if (folio.editing?.id === id) folio.keep()
+    const source = folio.lineOf(id)?.source ?? ''
+    if (source.trim() === '' || view?.kind === 'remark' || view?.kind === 'check') return
+    const fresh = freeName(new Set([...results.views.values()].flatMap((v) => (v.name ? [v.name] : []))))
+    folio.rewrite(id, `${fresh} = ${source}`, 'name the result')
+    folio.edit(id, { from: 0, to: fresh.length })
+  }
+
+  /** The actions of one line, or of the selection it belongs to. */
+  function actionsFor(id: string): readonly MenuAction[] {
+    const line = folio.lineOf(id)
+    const view = results.views.get(id)
+    if (!line) return []
+    const index = folio.indexOf(id)
+    const several = folio.selected.has(id) && folio.selected.size > 1
+    const plural = several ? `${folio.selected.size} lines` : 'line'
+    const entry = !line.note && view !== undefined && view.kind !== 'remark' && view.kind !== 'empty'
+    const list: MenuAction[] = []
+    if (!several) {
+      list.push(
+        { label: 'Line above', icon: mdiTableRowPlusBefore, key: keyText('above'), run: () => folio.insertAt(index) },
+        {
+          label: 'Line below',
+          icon: mdiTableRowPlusAfter,
+          key: keyText('below'),
+          run: () => folio.insertAt(index + 1),
+        },
+      )
+      if (entry && view.kind !== 'check')
+        list.push(
+          view.name
+            ? {
+                label: `Rename ${view.name} everywhere`,
+                icon: mdiRenameOutline,
+                key: keyText('name'),
+                run: () => name(id),
+              }
+            : { label: 'Name the result', icon: mdiLabelOutline, key: keyText('name'), run: () => name(id) },
+        )
+    }
+    list.push(
+      {
+        label: `Duplicate ${plural}`,
+        icon: mdiContentDuplicate,
+        key: keyText('duplicate'),
+        run: () => folio.duplicate(id),
+      },
+      { label: 'Move up', icon: mdiArrowUp, key: keyText('moveUp'), run: () => folio.moveBy(id, -1) },
+      { label: 'Move down', icon: mdiArrowDown, key: keyText('moveDown'), run: () => folio.moveBy(id, 1) },
+      {
+        label: line.note ? 'Turn into an entry' : 'Turn into a note',
+        icon: line.note ? mdiFunctionVariant : mdiTextBoxOutline,
+        key: keyText('note'),
+        run: () => folio.turn(id),
+      },
+      {
+        label: line.folded ? 'Unfold' : 'Fold',
+        icon: line.folded ? mdiUnfoldMoreHorizontal : mdiUnfoldLessHorizontal,
+        key: keyText('fold'),
+        run: () => folio.toggle(id, 'folded'),
+      },
+    )
+    if (entry || several)
+      list.push({
+        label: line.hidden ? 'Show the result' : 'Hide the result',
+        icon: line.hidden ? mdiEyeOutline : mdiEyeOffOutline,
+        key: keyText('hide'),
+        run: () => folio.toggle(id, 'hidden'),
+      })
+    if (!several && view && view.readout.shape !== 'none' && !view.problem) list.push(...copies(id))
+    const stamped = view?.stamped
+    if (stamped && !several)
+      list.push({
+        label: 'Write the unit in',
+        icon: mdiPencilOutline,
+        run: () => folio.rewrite(id, stamped, 'stamp the unit'),
+      })
+    list.push({
+      label: `Delete ${plural}`,
+      icon: mdiDeleteOutline,
+      key: keyText('remove'),
+      danger: true,
+      run: () => folio.remove(id),
+    })
+    return list
+  }
+
+  function copies(id: string): MenuAction[] {
+    const view = results.views.get(id)
+    const twin = view?.readout.shape === 'twin'
+    const form = (label: string, kind: CopyForm): MenuAction => ({
+      label,
+      icon: kind === 'csv' ? mdiTableLarge : mdiContentCopy,
+      run: () => void copy(id, kind),
+    })
+    return [
+      form(twin ? 'Copy rectangular' : 'Copy as shown', 'shown'),
+      ...(twin ? [form('Copy polar', 'polar')] : []),
+      form('Copy in full', 'full'),
+      form('Copy as LaTeX', 'latex'),
+      form('Copy as CSV', 'csv'),
+    ]
+  }
+
+  return { actionsFor, name, copy }
+}

@@ -1,0 +1,65 @@
+import type { LineView } from '#core/format/lineView'
+import { greek } from '#core/notation/words'
+import { readoutText } from '#core/format/readout'
+import type { Line } from '#shared/folio'
+
+/** The alphabetical list of kept names, as at the back of a book. */
+export interface IndexEntry {
+  readonly name: string
+  readonly line: string
+  readonly number: number
+  /** Kind or shape: `complex`, `real`, `angle`, `vector of 3`. */
+  readonly kind: string
+  readonly value: string
+  readonly failed: boolean
+  /** Another line defines the name, too. */
+  readonly twice: boolean
+  /** Numbers of the lines that use this definition. */
+  readonly usedIn: readonly number[]
+}
+
+const collator = new Intl.Collator('en', { sensitivity: 'base', numeric: true })
+
+/** The letter a name is found under: Greek letters by their names' initials would mislead, so they keep their own. */
+export function initialOf(name: string): string {
+  const first = [...name][0] ?? ''
+  return greek(name) !== null && name.length > 1 ? name.charAt(0).toUpperCase() : first.toUpperCase()
+}
+
+function kindOf(view: LineView): string {
+  if (view.problem) return 'in error'
+  const { readout } = view
+  if (readout.shape === 'list') return `vector of ${readout.count}`
+  if (view.kind === 'number') return readout.shape === 'twin' ? 'complex' : 'real'
+  return view.kind === 'truth' ? 'true or false' : view.kind
+}
+
+export function nameIndex(lines: readonly Line[], views: ReadonlyMap<string, LineView>): readonly IndexEntry[] {
+  const latest = new Map<string, { used: number[] }>()
+  const entries: (Omit<IndexEntry, 'twice' | 'usedIn'> & { used: number[] })[] = []
+  lines.forEach((line, index) => {
+    const view = line.note ? undefined : views.get(line.id)
+    if (!view) return
+    // A line reads what stands above it, so its uses come before its own name.
+    for (const name of view.uses) latest.get(name)?.used.push(index + 1)
+    if (view.name === null) return
+    const used: number[] = []
+    latest.set(view.name, { used })
+    entries.push({
+      name: view.name,
+      line: line.id,
+      number: index + 1,
+      kind: kindOf(view),
+      value: view.problem ? '' : readoutText(view.readout),
+      failed: view.problem !== null,
+      used,
+    })
+  })
+  const counts = new Map<string, number>()
+  for (const { name } of entries) counts.set(name, (counts.get(name) ?? 0) + 1)
+  return entries
+    .map(({ used, ...entry }) => ({ ...entry, twice: (counts.get(entry.name) ?? 0) > 1, usedIn: used }))
+    .sort(
+      (a, b) => collator.compare(a.name, b.name) || (a.name < b.name ? -1 : a.name > b.name ? 1 : a.number - b.number),
+    )
+}

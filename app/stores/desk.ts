@@ -1,0 +1,70 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+
+/** What is open beside the ledger: the tabs of the right column, the index, the sheets. */
+export type Panel = 'plates' | 'journal' | 'handbook'
+
+export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
+  plates: 'Plates',
+  journal: 'Journal',
+  handbook: 'Handbook',
+}
+
+export const useDeskStore = defineStore('desk', () => {
+  /** The tabs of the right column besides the plates, in the order they were opened. */
+  const opened = ref<readonly Panel[]>([])
+  const panel = ref<Panel>('plates')
+  const indexOpen = ref(false)
+  const findOpen = ref(false)
+  const keysOpen = ref(false)
+  const conventionsOpen = ref(false)
+  /** The line that the stroll has come to, counted from 0; `null` outside a stroll. */
+  const stroll = ref<number | null>(null)
+  /** The part of the page that a narrow window shows. */
+  const part = ref<'ledger' | 'plates' | 'index'>('ledger')
+  /** The entry that the handbook should show. */
+  const topic = ref<string | null>(null)
+  /** A kept name that is to be spelled anew, or a line to be named. */
+  const renaming = ref<string | null>(null)
+
+  const tabs = computed<readonly Panel[]>(() => ['plates', ...opened.value])
+
+  function show(next: Panel): void {
+    if (next !== 'plates' && !opened.value.includes(next)) opened.value = [...opened.value, next]
+    panel.value = next
+    part.value = 'plates'
+  }
+
+  /** Closes a tab and gives the plate back. */
+  function hide(which: Panel): void {
+    opened.value = opened.value.filter((p) => p !== which)
+    if (panel.value === which) panel.value = 'plates'
+    if (opened.value.length === 0) part.value = 'ledger'
+  }
+
+  function toggle(which: Panel): void {
+    if (panel.value === which && which !== 'plates') hide(which)
+    else show(which)
+  }
+
+  function openHandbook(name: string): void {
+    topic.value = name
+    show('handbook')
+  }
+
+  function reset(): void {
+    opened.value = []
+    panel.value = 'plates'
+    indexOpen.value = false
+    findOpen.value = false
+    stroll.value = null
+    part.value = 'ledger'
+    topic.value = null
+    renaming.value = null
+  }
+
+  return {
+    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, stroll, part, topic, renaming,
+    show, hide, toggle, openHandbook, reset,
+  } // prettier-ignore
+})
