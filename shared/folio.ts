@@ -30,8 +30,11 @@ export const lineSchema = z.strictObject({
 export type Line = z.infer<typeof lineSchema>
 
 /** A line without its identity: what a copy or a file carries. */
-export function contentOf({ id: _, ...content }: Line): Omit<Line, 'id'> {
-  return content
+export function contentOf(line: Line): Omit<Line, 'id'> {
+  return {
+    source: line.source,
+    ...Object.fromEntries(LINE_MARKS.flatMap((mark) => (line[mark] ? [[mark, true]] : []))),
+  }
 }
 
 /** An open folio: everything that is saved of it. */

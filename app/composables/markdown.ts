@@ -1,5 +1,6 @@
 import katex from 'katex'
 import MarkdownIt from 'markdown-it'
+import type { MarkdownIt as Instance } from 'markdown-it'
 import { noteMath } from '#core/format/noteMath'
 
 /** Notes: Markdown with mathematics between dollar signs. Raw HTML and images are text. */
@@ -18,7 +19,7 @@ function drawMath(text: string, letter: 'i' | 'j', display: boolean): string {
 }
 
 /** `$…$` inside a line and `$$…$$` as a row of its own; no blank next to the inner side of a single dollar. */
-function mathPlugin(md: MarkdownIt): void {
+function mathPlugin(md: Instance): void {
   md.inline.ruler.before('escape', 'math', (state, silent) => {
     if (state.src.charAt(state.pos) !== '$') return false
     const match = /^\$\$([^$]+)\$\$|^\$(?!\s)([^$\n]*[^\s$\n])\$(?!\d)/.exec(state.src.slice(state.pos))
@@ -31,10 +32,10 @@ function mathPlugin(md: MarkdownIt): void {
     state.pos += match[0].length
     return true
   })
-  md.renderer.rules.math = (tokens, index, _options, env: { letter?: 'i' | 'j' }) => {
+  md.renderer.rules.math = (tokens, index, _options, env) => {
     const token = tokens[index]
     const display = (token?.meta as { display?: boolean } | null)?.display === true
-    return drawMath(token?.content ?? '', env.letter ?? 'j', display)
+    return drawMath(token?.content ?? '', env?.letter === 'i' ? 'i' : 'j', display)
   }
 }
 

@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import { mdiDeleteRestore, mdiPlus } from '@mdi/js'
-import { onMounted, ref } from 'vue'
+import { onMounted, ref, watch } from 'vue'
 import type { FolioCard } from '#shared/folio'
 import { useShelfStore } from '~/stores/shelf'
 
 /** The shelf: the first page, with a card for each folio. */
 const shelf = useShelfStore()
 onMounted(() => void shelf.load())
+watch(
+  () => shelf.find,
+  () => void shelf.load(),
+)
 useHead({ title: 'Shelf · Ornate Phasor' })
 
 const creating = ref(false)
@@ -15,6 +19,7 @@ const renameOpen = ref(false)
 const removing = ref<FolioCard | null>(null)
 const removeOpen = ref(false)
 const binOpen = ref(false)
+const emptyOpen = ref(false)
 const said = ref('')
 
 async function create(title: string): Promise<void> {
@@ -56,6 +61,22 @@ async function restore(card: FolioCard): Promise<void> {
     <main class="content">
       <div class="bar">
         <h2>Folios</h2>
+        <input
+          v-model="shelf.find"
+          type="search"
+          class="search"
+          placeholder="Search titles, names and lines"
+          aria-label="Search the folios"
+        />
+        <label class="sort">
+          <span>Sorted by</span>
+          <select v-model="shelf.sort">
+            <option value="changed">last change</option>
+            <option value="title">title</option>
+            <option value="created">when made</option>
+            <option value="length">number of lines</option>
+          </select>
+        </label>
         <button type="button" class="framed-button primary" @click="creating = true">
           <AppIcon :path="mdiPlus" />New folio
         </button>
@@ -68,6 +89,10 @@ async function restore(card: FolioCard): Promise<void> {
         <p>The shelf could not be fetched. Is the server still running?</p>
         <button type="button" class="framed-button" @click="shelf.load()">Try again</button>
       </div>
+      <p v-else-if="shelf.folios.length === 0 && shelf.find.trim() !== ''" class="quiet" role="status">
+        No folio has “{{ shelf.find.trim() }}” in its title or its lines.
+        <button type="button" class="plain-button" @click="shelf.find = ''">Show all</button>
+      </p>
       <p v-else-if="shelf.folios.length === 0" class="quiet">
         The shelf is empty. A new folio is where you type lines, and they answer.
       </p>
@@ -80,6 +105,9 @@ async function restore(card: FolioCard): Promise<void> {
       <section v-if="shelf.binned.length > 0" class="bin">
         <button type="button" class="plain-button" :aria-expanded="binOpen" @click="binOpen = !binOpen">
           {{ binOpen ? '▾' : '▸' }} Bin · {{ shelf.binned.length === 1 ? '1 folio' : `${shelf.binned.length} folios` }}
+        </button>
+        <button v-if="binOpen" type="button" class="plain-button danger" @click="emptyOpen = true">
+          Empty the bin…
         </button>
         <ul v-if="binOpen" class="binned">
           <li v-for="card in shelf.binned" :key="card.id">
@@ -108,6 +136,14 @@ async function restore(card: FolioCard): Promise<void> {
       :value="renaming?.title ?? ''"
       action="Rename"
       @answer="(title) => renaming && shelf.rename(renaming.id, title)"
+    />
+    <AskDialog
+      v-model="emptyOpen"
+      title="Empty the bin?"
+      :text="`${shelf.binned.length === 1 ? 'One folio' : `${shelf.binned.length} folios`} and all their lines will be gone. This cannot be undone.`"
+      action="Empty the bin"
+      danger
+      @answer="shelf.emptyBin()"
     />
     <AskDialog
       v-model="removeOpen"
@@ -150,9 +186,41 @@ h1 {
 }
 .bar {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  justify-content: space-between;
+  gap: 8px 16px;
   margin-bottom: 16px;
+}
+.bar h2 {
+  margin-right: auto;
+}
+.search,
+.sort select {
+  min-height: 36px;
+  padding: 4px 10px;
+  border: 1px solid var(--edge);
+  border-radius: var(--corner);
+  background: var(--leaf);
+}
+.search {
+  width: 260px;
+}
+.search::placeholder {
+  color: var(--quiet);
+  opacity: 1;
+}
+.sort {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  font-size: 14px;
+  color: var(--quiet);
+}
+.sort select {
+  color: var(--ink);
+}
+.danger {
+  color: var(--error);
 }
 h2 {
   font-size: 23px;

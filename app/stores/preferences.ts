@@ -1,5 +1,8 @@
 import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
+import type { Conventions } from '#core/format/conventions'
+import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
+import { someConventionsSchema } from '#shared/conventions'
 import { customProperties, THEMES } from '~/theme/tokens'
 import type { ThemeName } from '~/theme/tokens'
 
@@ -10,6 +13,7 @@ interface Stored {
   readonly theme?: unknown
   readonly plateShare?: unknown
   readonly grouping?: unknown
+  readonly defaults?: unknown
 }
 
 function load(): Stored {
@@ -32,6 +36,9 @@ export const usePreferencesStore = defineStore('preferences', () => {
   /** True while readings show every bracket that was supplied. */
   const grouping = ref(stored.grouping === true)
 
+  /** The conventions that new folios begin with. */
+  const defaults = ref<Conventions>({ ...DEFAULT_CONVENTIONS, ...storedConventions(stored.defaults) })
+
   function clampShare(share: number): number {
     return Math.min(PLATE_SHARE_MOST, Math.max(PLATE_SHARE_LEAST, share))
   }
@@ -41,12 +48,17 @@ export const usePreferencesStore = defineStore('preferences', () => {
   }
 
   watch(
-    [theme, plateShare, grouping],
+    [theme, plateShare, grouping, defaults],
     () => {
       try {
         localStorage.setItem(
           KEY,
-          JSON.stringify({ theme: theme.value, plateShare: plateShare.value, grouping: grouping.value }),
+          JSON.stringify({
+            theme: theme.value,
+            plateShare: plateShare.value,
+            grouping: grouping.value,
+            defaults: defaults.value,
+          }),
         )
       } catch {
         // Preferences that cannot be kept are no reason to stop.
@@ -66,5 +78,10 @@ export const usePreferencesStore = defineStore('preferences', () => {
     { immediate: true, flush: 'sync' },
   )
 
-  return { theme, plateShare, grouping, setPlateShare }
+  return { theme, plateShare, grouping, defaults, setPlateShare }
 })
+
+function storedConventions(data: unknown): Partial<Conventions> {
+  const parsed = someConventionsSchema.safeParse(data)
+  return parsed.success ? (JSON.parse(JSON.stringify(parsed.data)) as Partial<Conventions>) : {}
+}

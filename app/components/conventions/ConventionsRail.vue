@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
+import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
 
 /** Always in sight: how this folio reads and shows angles and numbers. */
 const folio = useFolioStore()
 const results = useResultsStore()
-const open = ref(false)
+const desk = useDeskStore()
 
 const c = computed(() => folio.conventions)
 const unit = computed(() => (c.value.angle === 'deg' ? 'degrees' : 'radians'))
@@ -23,7 +24,10 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
 <template>
   <section class="rail" aria-label="Conventions">
     <div class="wide"><ConventionChoices /></div>
-    <button type="button" class="summary" :aria-expanded="open" @click="open = true">{{ short }}</button>
+    <button type="button" class="summary" @click="desk.conventionsOpen = true">{{ short }}</button>
+    <button type="button" class="examples" aria-label="Conventions, with examples" @click="desk.conventionsOpen = true">
+      examples
+    </button>
     <p v-if="count > 0" class="dependent" role="status">
       <span
         :title="`${count === 1 ? 'One line reads a bare number' : `${count} lines read bare numbers`} as ${unit} because of this convention.`"
@@ -31,13 +35,6 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
       >
       <button v-if="stampable" type="button" class="stamp" @click="folio.stampAll()">write it in</button>
     </p>
-    <v-dialog v-model="open" aria-label="Conventions">
-      <div class="sheet narrow-sheet">
-        <h2>Conventions</h2>
-        <ConventionChoices />
-        <button type="button" class="framed-button primary" @click="open = false">Done</button>
-      </div>
-    </v-dialog>
   </section>
 </template>
 
@@ -65,20 +62,21 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
   text-underline-offset: 3px;
   color: var(--brass-text);
 }
-.narrow-sheet {
-  padding: 24px;
-  display: flex;
-  flex-direction: column;
-  gap: 16px;
+.examples {
+  font-size: 13.5px;
+  color: var(--quiet);
+  text-decoration: underline dotted;
+  text-underline-offset: 4px;
 }
-h2 {
-  font-size: 21px;
+.examples:hover {
+  color: var(--ink);
 }
 @media (max-width: 899px) {
   .rail {
     flex-wrap: wrap;
   }
-  .wide {
+  .wide,
+  .examples {
     display: none;
   }
   .summary {

@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { mdiKeyboardOutline, mdiRedo, mdiUndo } from '@mdi/js'
-import { ref } from 'vue'
+import { mdiBookOpenPageVariantOutline, mdiHistory, mdiMagnify, mdiRedo, mdiShoePrint, mdiUndo } from '@mdi/js'
+import { useFolioActions } from '~/composables/folioActions'
+import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 
 const folio = useFolioStore()
-const keysOpen = ref(false)
+const desk = useDeskStore()
+const { stroll } = useFolioActions()
 </script>
 
 <template>
@@ -35,12 +37,44 @@ const keysOpen = ref(false)
       >
         <AppIcon :path="mdiRedo" />
       </button>
-      <button type="button" class="plain-button" aria-label="Keys" @click="keysOpen = true">
-        <AppIcon :path="mdiKeyboardOutline" /><span class="wide-only">Keys</span>
+      <button
+        type="button"
+        class="plain-button"
+        aria-label="Find"
+        title="Find anything (F8)"
+        @click="desk.findOpen = true"
+      >
+        <AppIcon :path="mdiMagnify" /><span class="wide-only">Find</span>
+      </button>
+      <button
+        type="button"
+        class="plain-button wide-button"
+        title="Go through the folio line by line (Shift+F2)"
+        :aria-pressed="desk.stroll !== null"
+        @click="stroll"
+      >
+        <AppIcon :path="mdiShoePrint" /><span class="wide-only">Stroll</span>
+      </button>
+      <button
+        type="button"
+        class="plain-button wide-button"
+        title="What was entered, and earlier states (Shift+F9)"
+        :aria-pressed="desk.panel === 'journal'"
+        @click="desk.toggle('journal')"
+      >
+        <AppIcon :path="mdiHistory" /><span class="wide-only">Journal</span>
+      </button>
+      <button
+        type="button"
+        class="plain-button wide-button"
+        title="Functions and notation (F1)"
+        :aria-pressed="desk.panel === 'handbook'"
+        @click="desk.toggle('handbook')"
+      >
+        <AppIcon :path="mdiBookOpenPageVariantOutline" /><span class="wide-only">Handbook</span>
       </button>
       <ThemeButton />
     </nav>
-    <KeysDialog v-model="keysOpen" />
   </header>
 </template>
 
@@ -85,7 +119,8 @@ const keysOpen = ref(false)
   .actions {
     gap: 0;
   }
-  .actions :deep(.wide-only) {
+  .actions :deep(.wide-only),
+  .wide-button {
     display: none;
   }
 }

@@ -3,6 +3,7 @@ import { mdiPlus } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { Line } from '#shared/folio'
+import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
 import { useResultsStore } from '~/stores/results'
@@ -11,6 +12,7 @@ import { useResultsStore } from '~/stores/results'
 const folio = useFolioStore()
 const results = useResultsStore()
 const preferences = usePreferencesStore()
+const desk = useDeskStore()
 const pane = ref<HTMLElement | null>(null)
 const width = ref(800)
 
@@ -55,11 +57,14 @@ onMounted(() => {
 })
 onBeforeUnmount(() => observer?.disconnect())
 
-const list = computed<Line[]>(() => [...folio.lines])
+/** A stroll shows the folio as far as it has come. */
+const inSight = computed(() => (desk.stroll === null ? folio.shownLines : folio.lines.slice(0, desk.stroll + 1)))
+const list = computed<Line[]>(() => [...inSight.value])
+const numbers = computed(() => new Map(folio.lines.map((l, k) => [l.id, k + 1])))
 
 function dropped(event: { readonly oldIndex?: number; readonly newIndex?: number }): void {
-  const line = event.oldIndex === undefined ? undefined : folio.lines[event.oldIndex]
-  if (line && event.newIndex !== undefined) folio.move(line.id, event.newIndex)
+  const line = event.oldIndex === undefined ? undefined : inSight.value[event.oldIndex]
+  if (line && event.newIndex !== undefined) folio.moveTo(line.id, event.newIndex)
 }
 
 const empty = computed(() => folio.lines.every((l) => l.source === '') && folio.text === '')
@@ -105,20 +110,35 @@ function leave(event: FocusEvent): void {
       ghost-class="moving"
       @end="dropped"
     >
-      <LedgerRow v-for="(line, k) in folio.lines" :key="line.id" :line="line" :number="k + 1" />
+      <LedgerRow
+        v-for="line in inSight"
+        :key="line.id"
+        :line="line"
+        :number="numbers.get(line.id) ?? 0"
+        :strolled="desk.stroll !== null && (numbers.get(line.id) ?? 0) === desk.stroll + 1"
+      />
     </VueDraggable>
     <div v-if="empty" class="guide">
-      <p>Type a line and it answers as you go. Three to try:</p>
+      <p>Type a line and it answers as you go; ? finds anything. Three to try:</p>
       <ul>
         <li><code>V = 230/_0</code> a phasor, kept as V</li>
         <li><code>Z = 12 + 5j</code> an impedance</li>
         <li><code>I = V/Z</code> and change Z: I follows</li>
       </ul>
     </div>
-    <button type="button" class="add" @click="folio.insertAt(folio.lines.length)">
+    <button
+      v-if="desk.stroll === null && folio.writable"
+      type="button"
+      class="add"
+      @click="folio.insertAt(folio.lines.length)"
+    >
       <AppIcon :path="mdiPlus" />
       <span>New line</span>
     </button>
+    <div class="foot">
+      <SelectionBar />
+      <StrollBar v-if="desk.stroll !== null" />
+    </div>
   </section>
 </template>
 
@@ -181,6 +201,11 @@ function leave(event: FocusEvent): void {
 .lines {
   margin: 0;
   padding: 0;
+}
+.foot {
+  position: sticky;
+  bottom: 0;
+  z-index: 3;
 }
 .moving {
   background: var(--select);

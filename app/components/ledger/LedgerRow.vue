@@ -14,7 +14,7 @@ import { useResultsStore } from '~/stores/results'
 import { useSilenceStore } from '~/stores/silence'
 
 /** One line of the ledger: typeset and evaluated, or with its editor open. */
-const props = defineProps<{ line: Line; number: number }>()
+const props = defineProps<{ line: Line; number: number; strolled?: boolean }>()
 const folio = useFolioStore()
 const results = useResultsStore()
 const preferences = usePreferencesStore()
@@ -206,6 +206,7 @@ const liveReading = computed(() => {
       chosen: folio.selected.has(line.id),
       note: line.note,
       slim,
+      strolled,
       remark: remarkOnly && !editing,
       error: keptProblem !== null,
       current: folio.current === line.id,
@@ -442,6 +443,10 @@ mark.gap {
 .row.chosen .number {
   font-weight: 700;
   color: var(--ink);
+}
+.row.strolled {
+  background: var(--leaf);
+  border-block: 3px double var(--brass);
 }
 .fold-toggle {
   align-self: flex-start;

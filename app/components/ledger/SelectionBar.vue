@@ -37,9 +37,6 @@ async function copyTexts(): Promise<void> {
 
 <style scoped>
 .selection {
-  position: sticky;
-  bottom: 0;
-  z-index: 3;
   display: flex;
   flex-wrap: wrap;
   align-items: center;

@@ -8,6 +8,7 @@ import { boundsOf, fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
 import { planePlugin } from '~/composables/planeDrawing'
 import { usePlanePointer } from '~/composables/planePointer'
+import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
 import { onPlate, useResultsStore } from '~/stores/results'
@@ -17,6 +18,7 @@ import { THEMES } from '~/theme/tokens'
 Chart.register(ScatterController, LinearScale, PointElement, LineElement)
 
 const folio = useFolioStore()
+const desk = useDeskStore()
 const results = useResultsStore()
 const preferences = usePreferencesStore()
 
@@ -30,7 +32,7 @@ const tableOpen = ref(false)
 const theme = computed(() => THEMES[preferences.theme])
 
 const kept = computed<readonly PlaneMark[]>(() =>
-  folio.lines.flatMap((line) => {
+  (desk.stroll === null ? folio.lines : folio.lines.slice(0, desk.stroll + 1)).flatMap((line) => {
     const shown = results.views.get(line.id)
     if (!onPlate(shown) || !shown?.point || shown.readout.shape !== 'twin') return []
     const { rectangular, polar } = shown.readout
@@ -39,7 +41,7 @@ const kept = computed<readonly PlaneMark[]>(() =>
         id: line.id,
         label: shown.name ?? '',
         slot: results.slots.get(line.id) ?? 0,
-        draggable: shown.literal !== null && folio.editing?.id !== line.id,
+        draggable: shown.literal !== null && folio.editing?.id !== line.id && folio.writable,
         re: shown.point.re,
         im: shown.point.im,
         rectangular,

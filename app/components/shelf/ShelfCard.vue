@@ -29,6 +29,7 @@ const actions: readonly MenuAction[] = [
       <span class="text">
         <span class="title">{{ card.title }}</span>
         <span class="facts">{{ card.lineCount === 1 ? '1 line' : `${card.lineCount} lines` }} · {{ changed }}</span>
+        <code v-if="card.match" class="match">{{ card.match }}</code>
       </span>
     </NuxtLink>
     <div class="menu"><MenuButton :label="`Actions for ${card.title}`" :actions="actions" /></div>
@@ -69,6 +70,15 @@ const actions: readonly MenuAction[] = [
 .facts {
   font-size: 14px;
   color: var(--quiet);
+}
+.match {
+  display: block;
+  margin-top: 4px;
+  font-family: var(--mono);
+  font-size: 13px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .menu {
   position: absolute;

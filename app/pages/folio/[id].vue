@@ -1,5 +1,8 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useFolioActions } from '~/composables/folioActions'
+import { isKey } from '~/composables/keys'
+import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { PLATE_SHARE_LEAST, PLATE_SHARE_MOST, usePreferencesStore } from '~/stores/preferences'
 import { useResultsStore } from '~/stores/results'
@@ -9,11 +12,19 @@ const route = useRoute()
 const folio = useFolioStore()
 const preferences = usePreferencesStore()
 const results = useResultsStore()
-const tab = ref<'ledger' | 'plane'>('ledger')
+const desk = useDeskStore()
+const actions = useFolioActions()
 const main = ref<HTMLElement | null>(null)
 
 const id = computed(() => String(route.params.id))
-watch(id, (value) => void folio.open(value), { immediate: true })
+watch(
+  id,
+  (value) => {
+    desk.reset()
+    void folio.open(value)
+  },
+  { immediate: true },
+)
 useHead({ title: computed(() => (folio.title === '' ? 'Ornate Phasor' : `${folio.title} · Ornate Phasor`)) })
 
 // An empty folio begins in its first line.
@@ -25,19 +36,23 @@ watch(
   },
 )
 
+/** A field of text has an undo of its own. */
+function hasOwnUndo(target: EventTarget | null): boolean {
+  const field = target instanceof HTMLInputElement && (target.type === 'text' || target.type === 'search')
+  return field || target instanceof HTMLTextAreaElement
+}
+
 function onKey(event: KeyboardEvent): void {
-  if (event.defaultPrevented || !(event.ctrlKey || event.metaKey)) return
-  const target = event.target
-  if (target instanceof HTMLInputElement && target.type === 'text') return
-  const key = event.key.toLowerCase()
-  if (key === 'z' && !event.shiftKey) folio.undo()
-  else if (key === 'y' || (key === 'z' && event.shiftKey)) folio.redo()
-  else return
+  if (event.defaultPrevented || folio.status !== 'ready') return
+  const action = actions.keyed.find((a) => isKey(event, a.key))
+  if (!action) return
+  if ((action.key === 'undo' || action.key === 'redo') && hasOwnUndo(event.target)) return
   event.preventDefault()
+  action.run()
 }
 
 function onHide(): void {
-  if (document.visibilityState === 'hidden') void folio.saver?.flush()
+  if (document.visibilityState === 'hidden') void folio.flush()
 }
 
 onMounted(() => {
@@ -69,6 +84,10 @@ function startSplit(event: PointerEvent): void {
     <FolioHeader />
     <template v-if="folio.status === 'ready'">
       <ConventionsRail />
+      <p v-if="!folio.writable" class="notice following" role="status">
+        Another tab writes this folio. Here you see it live.
+        <button type="button" class="plain-button" @click="folio.takeOver()">Write here instead</button>
+      </p>
       <p v-if="folio.notice" class="notice" role="status">
         {{ folio.notice }} <button type="button" class="plain-button" @click="folio.notice = ''">Understood</button>
       </p>
@@ -76,10 +95,17 @@ function startSplit(event: PointerEvent): void {
         A line takes long to reckon. <button type="button" class="plain-button" @click="results.stop()">Stop it</button>
       </p>
       <nav class="tabs" aria-label="Part of the folio">
-        <button type="button" :aria-pressed="tab === 'ledger'" @click="tab = 'ledger'">Ledger</button>
-        <button type="button" :aria-pressed="tab === 'plane'" @click="tab = 'plane'">Plane</button>
+        <button type="button" :aria-pressed="desk.part === 'ledger'" @click="desk.part = 'ledger'">Ledger</button>
+        <button type="button" :aria-pressed="desk.part === 'plates'" @click="desk.part = 'plates'">Plates</button>
+        <button type="button" :aria-pressed="desk.part === 'index'" @click="desk.part = 'index'">Index</button>
       </nav>
-      <main ref="main" class="main" :class="`show-${tab}`" :style="{ '--plate-share': `${preferences.plateShare}%` }">
+      <main
+        ref="main"
+        class="main"
+        :class="`show-${desk.part}`"
+        :style="{ '--plate-share': `${preferences.plateShare}%` }"
+      >
+        <IndexPane class="index-column" />
         <div class="ledger-column" tabindex="-1"><LedgerPane /></div>
         <div
           class="splitter"
@@ -96,8 +122,12 @@ function startSplit(event: PointerEvent): void {
           @keydown.left.prevent="preferences.setPlateShare(preferences.plateShare + 2)"
           @keydown.right.prevent="preferences.setPlateShare(preferences.plateShare - 2)"
         />
-        <aside class="plate-column" aria-label="Plates"><PlanePlate /></aside>
+        <aside class="plate-column" aria-label="Beside the ledger"><PanelColumn /></aside>
       </main>
+      <FindPalette />
+      <KeysDialog />
+      <ConventionsSheet />
+      <RenameDialog />
     </template>
     <main v-else-if="folio.status === 'failed'" class="state">
       <h2>This folio could not be opened</h2>
@@ -127,7 +157,7 @@ function startSplit(event: PointerEvent): void {
   flex: 1;
   min-height: 0;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 9px var(--plate-share);
+  grid-template-columns: auto minmax(0, 1fr) 9px var(--plate-share);
 }
 .ledger-column {
   overflow-y: auto;
@@ -187,7 +217,11 @@ function startSplit(event: PointerEvent): void {
     padding: 12px;
   }
   .show-ledger .plate-column,
-  .show-plane .ledger-column {
+  .show-ledger .index-column,
+  .show-plates .ledger-column,
+  .show-plates .index-column,
+  .show-index .ledger-column,
+  .show-index .plate-column {
     display: none;
   }
 }

@@ -1,0 +1,241 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { signature } from '#core/functions/definition'
+import { FUNCTIONS } from '#core/functions/registry'
+import { TOPICS } from '#core/handbook/topics'
+import type { FolioCard } from '#shared/folio'
+import { api } from '~/composables/api'
+import { findAmong } from '~/composables/finding'
+import type { Finding } from '~/composables/finding'
+import { useFolioActions } from '~/composables/folioActions'
+import { keyText } from '~/composables/keys'
+import { nameIndex } from '~/composables/nameIndex'
+import { useDeskStore } from '~/stores/desk'
+import { useFolioStore } from '~/stores/folio'
+import { useResultsStore } from '~/stores/results'
+
+/** One field that finds every action, kept name, folio and handbook entry. */
+const desk = useDeskStore()
+const folio = useFolioStore()
+const results = useResultsStore()
+const actions = useFolioActions()
+const asked = ref('')
+const marked = ref(0)
+const field = ref<HTMLInputElement | null>(null)
+const cards = shallowRef<readonly FolioCard[]>([])
+const SHOWN = 60
+
+watch(
+  () => desk.findOpen,
+  async (open) => {
+    if (!open) return
+    asked.value = ''
+    marked.value = 0
+    await nextTick()
+    setTimeout(() => field.value?.focus(), 30)
+    cards.value = await api.shelf().catch(() => [])
+  },
+)
+watch(asked, () => (marked.value = 0))
+
+const all = computed<readonly Finding[]>(() => {
+  if (!desk.findOpen) return []
+  return [
+    ...actions.all().map((action): Finding => {
+      const key = 'text' in action && action.text ? action.text : action.key ? keyText(action.key) : undefined
+      return {
+        id: `action ${action.label}`,
+        group: 'Actions',
+        label: action.label,
+        detail: '',
+        ...(key ? { key } : {}),
+        ...(action.also ? { also: action.also } : {}),
+        run: action.run,
+      }
+    }),
+    ...nameIndex(folio.lines, results.views).map((entry): Finding => ({
+      id: `name ${entry.line}`,
+      group: 'Names',
+      label: entry.name,
+      detail: entry.value === '' ? entry.kind : entry.value,
+      also: `line ${entry.number}`,
+      run: () => {
+        folio.keep()
+        folio.reveal(entry.line)
+      },
+    })),
+    ...cards.value
+      .filter((card) => card.binnedAt === null && card.id !== folio.id)
+      .map((card): Finding => ({
+        id: `folio ${card.id}`,
+        group: 'Folios',
+        label: card.title,
+        detail: card.lineCount === 1 ? '1 line' : `${card.lineCount} lines`,
+        run: () => void navigateTo(`/folio/${card.id}`),
+      })),
+    ...TOPICS.map((topic): Finding => ({
+      id: `topic ${topic.id}`,
+      group: 'Handbook',
+      label: topic.title,
+      detail: topic.text,
+      run: () => desk.openHandbook(topic.id),
+    })),
+    ...FUNCTIONS.map((f): Finding => ({
+      id: `function ${f.name}`,
+      group: 'Handbook',
+      label: signature(f),
+      detail: f.summary,
+      also: (f.spellings ?? []).join(' '),
+      run: () => desk.openHandbook(f.name),
+    })),
+  ]
+})
+const found = computed(() => findAmong(all.value, asked.value, SHOWN))
+
+function take(finding: Finding | undefined): void {
+  if (!finding) return
+  desk.findOpen = false
+  finding.run()
+}
+
+async function mark(by: number): Promise<void> {
+  const count = found.value.length
+  if (count === 0) return
+  marked.value = (marked.value + by + count) % count
+  await nextTick()
+  document.getElementById(`finding-${marked.value}`)?.scrollIntoView({ block: 'nearest' })
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (event.key === 'ArrowDown') void mark(1)
+  else if (event.key === 'ArrowUp') void mark(-1)
+  else if (event.key === 'Enter') take(found.value[marked.value])
+  else return
+  event.preventDefault()
+}
+</script>
+
+<template>
+  <v-dialog v-model="desk.findOpen" aria-label="Find" max-width="640" location="top" scroll-strategy="block">
+    <div class="sheet find">
+      <input
+        ref="field"
+        v-model="asked"
+        type="text"
+        class="field"
+        role="combobox"
+        aria-label="Find an action, a name, a folio or a function"
+        aria-expanded="true"
+        aria-controls="findings"
+        :aria-activedescendant="found.length > 0 ? `finding-${marked}` : undefined"
+        placeholder="An action, a name, a folio, a function"
+        autocomplete="off"
+        spellcheck="false"
+        @keydown="onKey"
+      />
+      <ul id="findings" class="findings" role="listbox" aria-label="Found">
+        <li
+          v-for="(finding, k) in found"
+          :id="`finding-${k}`"
+          :key="finding.id"
+          role="option"
+          :aria-selected="k === marked"
+          @mousemove="marked = k"
+          @click="take(finding)"
+        >
+          <span class="group">{{ finding.group }}</span>
+          <span class="label">{{ finding.label }}</span>
+          <span class="detail">{{ finding.detail }}</span>
+          <span v-if="finding.key" class="key">{{ finding.key }}</span>
+        </li>
+      </ul>
+      <p v-if="found.length === 0" class="none">Nothing has these words.</p>
+      <p class="foot">
+        <span><span class="key">↑</span> <span class="key">↓</span> choose</span>
+        <span><span class="key">Enter</span> take</span>
+        <span><span class="key">Esc</span> close</span>
+      </p>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.find {
+  display: flex;
+  flex-direction: column;
+  max-height: min(560px, 78vh);
+}
+.field {
+  padding: 12px 16px;
+  font-size: 17px;
+  border: 0;
+  border-bottom: 3px double var(--brass);
+  background: transparent;
+}
+.field:focus-visible {
+  outline-offset: -3px;
+}
+.field::placeholder {
+  color: var(--quiet);
+  opacity: 1;
+}
+.findings {
+  list-style: none;
+  margin: 0;
+  padding: 4px;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+.findings li {
+  display: grid;
+  grid-template-columns: 84px minmax(0, auto) minmax(0, 1fr) auto;
+  align-items: baseline;
+  gap: 10px;
+  padding: 6px 12px;
+  border-radius: var(--corner);
+  cursor: pointer;
+}
+.findings li[aria-selected='true'] {
+  background: var(--select);
+}
+.group {
+  font-family: var(--serif);
+  font-style: italic;
+  font-size: 13px;
+  color: var(--quiet);
+}
+.label,
+.detail {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.detail {
+  font-size: 13.5px;
+  color: var(--quiet);
+}
+.none {
+  margin: 12px 16px;
+  color: var(--quiet);
+}
+.foot {
+  display: flex;
+  gap: 16px;
+  margin: 0;
+  padding: 8px 16px;
+  border-top: 1px solid var(--rule);
+  font-size: 13px;
+  color: var(--quiet);
+}
+@media (max-width: 599px) {
+  .findings li {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+  .group {
+    display: none;
+  }
+  .detail {
+    grid-column: 1 / -1;
+  }
+}
+</style>

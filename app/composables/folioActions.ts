@@ -1,0 +1,99 @@
+import type { KeyName } from '~/composables/keys'
+import { keyText } from '~/composables/keys'
+import { useLineActions } from '~/composables/lineActions'
+import { useDeskStore } from '~/stores/desk'
+import { useFolioStore } from '~/stores/folio'
+import { usePreferencesStore } from '~/stores/preferences'
+
+/** Every action of the folio page: for the keys and for the find palette. */
+export interface FolioAction {
+  readonly label: string
+  readonly key?: KeyName
+  readonly also?: string
+  readonly run: () => void
+}
+
+export function useFolioActions() {
+  const folio = useFolioStore()
+  const desk = useDeskStore()
+  const preferences = usePreferencesStore()
+  const { actionsFor, name } = useLineActions()
+
+  /** Runs an action on the current line. */
+  const onLine = (run: (id: string) => void) => () => {
+    const id = folio.editing?.id ?? folio.current
+    if (id !== null) run(id)
+  }
+
+  function stroll(): void {
+    folio.keep()
+    const at = folio.current === null ? 0 : Math.max(0, folio.indexOf(folio.current))
+    desk.stroll = desk.stroll === null ? at : null
+  }
+
+  /** The actions that have a key of their own. */
+  const keyed: readonly (FolioAction & { readonly key: KeyName })[] = [
+    { label: 'Undo', key: 'undo', run: () => folio.undo() },
+    { label: 'Redo', key: 'redo', run: () => folio.redo() },
+    { label: 'Find', key: 'find', run: () => (desk.findOpen = true) },
+    { label: 'Open or close the index', key: 'index', also: 'names', run: () => (desk.indexOpen = !desk.indexOpen) },
+    { label: 'Journal', key: 'journal', also: 'history earlier states restore', run: () => desk.toggle('journal') },
+    {
+      label: 'Handbook',
+      key: 'handbook',
+      also: 'help functions reference notation',
+      run: () => desk.toggle('handbook'),
+    },
+    { label: 'Stroll through the folio', key: 'stroll', also: 'present step line by line show', run: stroll },
+    { label: 'Keys', key: 'keys', also: 'shortcuts', run: () => (desk.keysOpen = true) },
+    { label: 'Name the result, or rename it everywhere', key: 'name', run: onLine(name) },
+    {
+      label: 'Turn the line into a note or back',
+      key: 'note',
+      also: 'text comment markdown',
+      run: onLine((id) => folio.turn(id)),
+    },
+    { label: 'Hide or show the result', key: 'hide', run: onLine((id) => folio.toggle(id, 'hidden')) },
+    { label: 'Fold or unfold', key: 'fold', run: onLine((id) => folio.toggle(id, 'folded')) },
+  ]
+
+  function all(): readonly (FolioAction & { readonly text?: string })[] {
+    const current = folio.editing?.id ?? folio.current
+    const lineActions = current === null ? [] : actionsFor(current)
+    const number = current === null ? 0 : folio.indexOf(current) + 1
+    const known = new Set<string>(keyed.map((a) => keyText(a.key)))
+    return [
+      ...keyed,
+      ...lineActions
+        .filter((a) => !a.key || !known.has(a.key))
+        .map((a) => ({ label: `${a.label} (line ${number})`, ...(a.key ? { text: a.key } : {}), run: a.run })),
+      { label: 'New line at the end', run: () => folio.insertAt(folio.lines.length) },
+      {
+        label: 'Conventions, with examples',
+        also: 'angle degrees radians digits style',
+        run: () => (desk.conventionsOpen = true),
+      },
+      { label: 'Angles in degrees', run: () => folio.convene({ angle: 'deg', degrees: 'decimal' }) },
+      {
+        label: 'Angles in degrees, minutes and seconds',
+        run: () => folio.convene({ angle: 'deg', degrees: 'minutes' }),
+      },
+      { label: 'Angles in radians', run: () => folio.convene({ angle: 'rad' }) },
+      { label: 'Write the unit into every line that depends on it', also: 'stamp', run: () => folio.stampAll() },
+      {
+        label: preferences.grouping ? 'Hide the grouping' : 'Show the grouping',
+        also: 'brackets precedence',
+        run: () => (preferences.grouping = !preferences.grouping),
+      },
+      {
+        label: preferences.theme === 'day' ? 'Night theme' : 'Day theme',
+        also: 'dark light',
+        run: () => (preferences.theme = preferences.theme === 'day' ? 'night' : 'day'),
+      },
+      { label: 'Plates', also: 'plane', run: () => desk.show('plates') },
+      { label: 'To the shelf', also: 'folios home', run: () => void navigateTo('/') },
+    ]
+  }
+
+  return { keyed, all, stroll }
+}

@@ -1,0 +1,17 @@
+import { FUNCTIONS } from '../functions/registry'
+import { reckon } from '../testing'
+import { TOPICS } from './topics'
+
+test.each(TOPICS.flatMap((t) => t.examples.map((e) => [t.title, e.entry, e.gives] as const)))(
+  '%s: %s gives %s',
+  (_, entry, gives) => {
+    const [result] = reckon([entry])
+    expect(result!.error).toBeNull()
+    expect(result!.text).toBe(gives)
+  },
+)
+
+test('topics are told apart by their ids, also from functions', () => {
+  const ids = [...TOPICS.map((t) => t.id), ...FUNCTIONS.map((f) => f.name)]
+  expect(new Set(ids).size).toBe(ids.length)
+})

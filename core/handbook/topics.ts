@@ -1,0 +1,90 @@
+import type { Example } from '../functions/definition'
+
+/** The chapter of the handbook on the notation: how a line is written and read. Every example runs. */
+export interface Topic {
+  readonly id: string
+  readonly title: string
+  readonly text: string
+  readonly examples: readonly Example[]
+}
+
+const example = (entry: string, gives: string): Example => ({ entry, gives })
+
+export const TOPICS: readonly Topic[] = [
+  {
+    id: 'lines',
+    title: 'Lines and names',
+    text: 'A line is an entry: it is read, reckoned and shown at once. With a name and = before it, its value is kept under that name for the lines below. What follows # is a remark. prev is the value of the line above.',
+    examples: [example('Z = 3 + 4j', '3 + 4j'), example('12/5  # a remark', '2.4')],
+  },
+  {
+    id: 'imaginary',
+    title: 'Imaginary numbers',
+    text: 'The imaginary unit is j or i, as the conventions say. It stands behind the digits or before them. A power belongs to the letter: 4j^2 is 4·j².',
+    examples: [example('3 + 4j', '3 + 4j'), example('3 + j4', '3 + 4j'), example('4j^2', '-4 + 0j')],
+  },
+  {
+    id: 'polar',
+    title: 'Polar form',
+    text: 'Magnitude ∠ angle. On a plain keyboard ∠ is typed /_. The sign binds tighter than × and ÷ and looser than a power, so that a quotient of two phasors needs no brackets.',
+    examples: [
+      example('5∠90°', '0 + 5j'),
+      example('10∠30° / 2∠-15°', '3.5355 + 3.5355j'),
+      example('230/_0', '230 + 0j'),
+    ],
+  },
+  {
+    id: 'angles',
+    title: 'Angles and their unit',
+    text: 'An angle carries its unit: 30°, 0.5 rad, 36°52\'12". A bare number where an angle is needed is read in the unit of the conventions, and the reading shows it; such a line is marked and can have the unit written in.',
+    examples: [example('sin(30°)', '0.5'), example('sin(pi/6 rad)', '0.5'), example('arg(1 + 1j)', '45°')],
+  },
+  {
+    id: 'order',
+    title: 'What binds tighter',
+    text: 'From tight to loose: calls, entries and units; powers, from the right; ∠; the sign; × ÷ mod from the left, and a factor right behind digits; parallel ||; + −; comparisons; not, and, or. The grouping switch shows every bracket that was supplied.',
+    examples: [example('-2^2', '-4'), example('2^3^2', '512'), example('1/2*4', '2'), example('6 || 3 + 1', '3')],
+  },
+  {
+    id: 'prefixes',
+    title: 'Prefixes',
+    text: 'T G M k m u n p f right behind digits are the prefixes of SI; 4k7 is 4.7k as on a resistor. A name that is kept comes before a prefix.',
+    examples: [example('4.7k', '4700'), example('4k7', '4700'), example('2*10m', '0.02')],
+  },
+  {
+    id: 'exact',
+    title: 'Exact and rounded',
+    text: 'Whole numbers, fractions and decimals stay exact through + − × ÷ and whole powers, also with imaginary parts. Beyond that, numbers are rounded to about 16 digits. The mark before a result tells which it is.',
+    examples: [example('0.1 + 0.2 == 0.3', 'true'), example('(1/3 + 1j)*3', '1 + 3j')],
+  },
+  {
+    id: 'checks',
+    title: 'Checks',
+    text: 'a ~~ b compares with a value reckoned by hand and says to how many figures they agree. Within half a unit of the last written place it passes; within 1% and within 0.01 say it otherwise.',
+    examples: [example('2/3 ~~ 0.667', 'agrees to 3 significant figures')],
+  },
+  {
+    id: 'bars',
+    title: 'Bars and parallel combination',
+    text: '|z| is the magnitude, |v| the length of a vector. Between two values || is the parallel combination 1/(1/a + 1/b).',
+    examples: [example('|3 + 4j|', '5'), example('6 || 3', '2')],
+  },
+  {
+    id: 'own-functions',
+    title: 'Functions of your own',
+    text: 'f(x) = … defines a function. Other names in it have the value they have at that line.',
+    examples: [example('sum(k^2 for k = 1 to 4)', '30')],
+  },
+  {
+    id: 'rows',
+    title: 'Rows of values',
+    text: '[1, 2, 3] is a vector; [f(k) for k = 1 to n] builds one, with step s behind it if the step is not 1. Functions of a number apply to every entry. v[2] is the second entry.',
+    examples: [example('[k^2 for k = 1 to 4]', '[1, 4, 9, 16]'), example('[10, 20, 30][2]', '20')],
+  },
+  {
+    id: 'edge',
+    title: 'At the edge',
+    text: '7/0 is ∞; 0/0 and ∞ − ∞ are undefined, in words. A result beyond the range of numbers is an error, never ∞. A part that is only rounding noise is shown as 0.',
+    examples: [example('7/0 > 10^300', 'true')],
+  },
+]
