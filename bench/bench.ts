@@ -8,8 +8,8 @@ import { complexNumber, real } from '#core/values/make'
 import type { Value } from '#core/values/value'
 
 /**
- * Speed, measured: `npm run bench`, or `npm run bench -- --json`. Ratios are to
- * a peer measured in the same run.
+ * Speed of the core, as data for `scripts/bench.mjs`. Ratios are to a peer
+ * measured in the same run.
  */
 interface Measured {
   readonly name: string
@@ -144,10 +144,4 @@ function folio(): Measured[] {
 }
 
 const measured = [...lines(), ...folio()]
-if (process.argv.includes('--json')) console.log(JSON.stringify(measured))
-else {
-  for (const { name, value, unit, peer, ratio } of measured) {
-    const beside = ratio === null ? '' : `   ${(1 / ratio).toFixed(1)} times faster than ${peer}`
-    console.log(`${value.toPrecision(3).padStart(8)} ${unit}  ${name}${beside}`)
-  }
-}
+console.log(JSON.stringify(measured))

@@ -271,8 +271,19 @@ test('a value is copied as text that reads back', async ({ folio, page }) => {
   await folio.open(['z = 1/(3+4j)'])
   await folio.row(1).hover()
   await folio.row(1).getByRole('button', { name: 'Actions for line 1' }).click()
-  await page.getByRole('menuitem', { name: 'Copy value' }).click()
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('0.12 - 0.16j')
+  const copied = async (item: string): Promise<string> => {
+    await page.getByRole('menuitem', { name: item }).click()
+    await expect(page.locator('.notice')).toContainText('Copied')
+    const text = await page.evaluate(() => navigator.clipboard.readText())
+    await page.getByRole('button', { name: 'Understood' }).click()
+    await folio.row(1).getByRole('button', { name: 'Actions for line 1' }).click()
+    return text
+  }
+  expect(await copied('Copy rectangular')).toBe('0.12 - 0.16j')
+  expect(await copied('Copy polar')).toBe('0.2 ∠ -53.13°')
+  expect(await copied('Copy in full')).toBe('3/25 - 4j/25')
+  expect(await copied('Copy as LaTeX')).toBe('0.12 - 0.16\\mathrm{j}')
+  expect(await copied('Copy as CSV')).toBe('re,im\r\n0.12,-0.16')
 })
 
 test('in a narrow window the reading stands above, the twin below; everything works by tabs', async ({
@@ -290,10 +301,10 @@ test('in a narrow window the reading stands above, the twin below; everything wo
   expect(polar.y).toBeGreaterThan(rectangular.y)
   expect(Math.abs(polar.x - rectangular.x)).toBeLessThan(2)
   await page.getByRole('button', { name: /degrees · j/ }).click()
-  await page.getByRole('dialog').getByText('radians').click()
+  await page.getByRole('dialog').getByText('radians', { exact: true }).click()
   await page.getByRole('button', { name: 'Done' }).click()
   await folio.expectValue(2, '1.8427 − 2.412j | 3.0353 ∠ −0.91843 rad')
-  await page.getByRole('button', { name: 'Plane' }).click()
+  await page.getByRole('button', { name: 'Plates' }).click()
   await expect(page.locator('canvas')).toBeVisible()
   await expect(folio.row(2)).toBeHidden()
 })

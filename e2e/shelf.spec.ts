@@ -17,7 +17,7 @@ test('folios are created, renamed, duplicated, binned and restored', async ({ pa
   const title = `Sheet ${Date.now()}`
   await page.goto('/')
   await page.getByRole('button', { name: 'New folio' }).click()
-  await page.getByLabel('Title').fill(title)
+  await page.getByRole('textbox', { name: 'Title' }).fill(title)
   await page.keyboard.press('Enter')
   await expect(page.locator('.cm-content')).toBeFocused()
   await page.keyboard.type('x = 2')
@@ -34,7 +34,7 @@ test('folios are created, renamed, duplicated, binned and restored', async ({ pa
     .getByRole('button', { name: /^Actions/ })
     .click()
   await page.getByRole('menuitem', { name: 'Rename' }).click()
-  await page.getByLabel('Title').fill(`${title} c`)
+  await page.getByRole('textbox', { name: 'Title' }).fill(`${title} c`)
   await page.keyboard.press('Enter')
   await card(`${title} c`)
     .getByRole('button', { name: /^Actions/ })

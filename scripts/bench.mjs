@@ -1,9 +1,13 @@
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { build } from 'esbuild'
-import { ensurePackages, ROOT, run } from './lib.mjs'
+import { spawnSync } from 'node:child_process'
+import { ensureBuild, ensureChromium, ensurePackages, ROOT } from './lib.mjs'
 
-/** Bundles the bench as the application is bundled, and runs it; `--json` is passed on. */
+/**
+ * Bundles the bench of the core as the application is bundled, and runs it; then measures the page in Chromium.
+ * `--json` prints data; `--core` leaves the page out.
+ */
 ensurePackages()
 const outfile = join(ROOT, 'node_modules/.cache/ornate-phasor/bench.mjs')
 mkdirSync(join(ROOT, 'node_modules/.cache/ornate-phasor'), { recursive: true })
@@ -17,4 +21,25 @@ await build({
   alias: { '#core': join(ROOT, 'core') },
   logLevel: 'warning',
 })
-process.exit(run(process.execPath, [outfile, ...process.argv.slice(2)]))
+const json = process.argv.includes('--json')
+const core = spawnSync(process.execPath, [outfile, '--json'], {
+  cwd: ROOT,
+  encoding: 'utf8',
+  stdio: ['ignore', 'pipe', 'inherit'],
+})
+if (core.status !== 0) process.exit(core.status ?? 1)
+const measured = JSON.parse(core.stdout)
+if (!process.argv.includes('--core')) {
+  ensureChromium()
+  ensureBuild()
+  const { benchPage } = await import('../bench/page.mjs')
+  measured.push(...(await benchPage()))
+}
+if (json) console.log(JSON.stringify(measured))
+else {
+  for (const { name, value, unit, peer, ratio } of measured) {
+    const beside = ratio === null ? '' : `   ${(1 / ratio).toFixed(1)} times faster than ${peer}`
+    console.log(`${value.toPrecision(3).padStart(8)} ${unit}  ${name}${beside}`)
+  }
+}
+process.exit(0)

@@ -1,9 +1,7 @@
-import { spawn } from 'node:child_process'
-import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { chromium } from '@playwright/test'
-import { answers, ensureBuild, ensureChromium, ensurePackages, fail, ROOT, say, SERVER } from './lib.mjs'
+import { launch, serve } from './browser.mjs'
+import { ensureBuild, ensureChromium, ensurePackages, ROOT, say } from './lib.mjs'
 
 /** One current picture of each main view, from the demo data, into docs/screenshots/. */
 ensurePackages()
@@ -13,31 +11,9 @@ ensureBuild()
 const PORT = 4792
 const ADDRESS = `http://127.0.0.1:${PORT}`
 const target = join(ROOT, 'docs/screenshots')
-const data = mkdtempSync(join(tmpdir(), 'ornate-phasor-shots-'))
 mkdirSync(target, { recursive: true })
-
-const server = spawn(process.execPath, [SERVER], {
-  env: { ...process.env, NITRO_HOST: '127.0.0.1', NITRO_PORT: String(PORT), ORNATE_PHASOR_DATA: data },
-  stdio: ['ignore', 'ignore', 'inherit'],
-})
-process.on('exit', () => {
-  server.kill()
-  rmSync(data, { recursive: true, force: true })
-})
-if (!(await answers(ADDRESS))) fail('The server did not start.')
-
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+await serve(PORT)
+const browser = await launch()
 
 async function page(theme, size = { width: 1280, height: 800 }) {
   const context = await browser.newContext({ viewport: size, locale: 'en-GB', reducedMotion: 'reduce' })
@@ -86,7 +62,7 @@ await shot(night, 'folio-night')
 const narrow = await page('day', { width: 390, height: 844 })
 await openDemo(narrow)
 await shot(narrow, 'folio-narrow')
-await narrow.getByRole('button', { name: 'Plane' }).click()
+await narrow.getByRole('button', { name: 'Plates' }).click()
 await shot(narrow, 'plane-narrow')
 
 await browser.close()

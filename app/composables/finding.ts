@@ -29,10 +29,18 @@ export function fitness(finding: Pick<Finding, 'label' | 'detail' | 'also'>, ask
   return total
 }
 
+/** What this folio has and what can be done in it come before what can be read about. */
+const HERE = 9
+
+function rank(finding: Finding, asked: string): number {
+  const fit = fitness(finding, asked)
+  return fit > 0 && (finding.group === 'Actions' || finding.group === 'Names') ? fit + HERE : fit
+}
+
 /** The findings that fit, best first; those that fit alike keep their order. */
 export function findAmong(findings: readonly Finding[], asked: string, most: number): readonly Finding[] {
   return findings
-    .map((finding, k) => ({ finding, k, fit: fitness(finding, asked) }))
+    .map((finding, k) => ({ finding, k, fit: rank(finding, asked) }))
     .filter((f) => f.fit > 0)
     .sort((a, b) => b.fit - a.fit || a.k - b.k)
     .slice(0, most)

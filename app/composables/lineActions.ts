@@ -19,6 +19,8 @@ import {
 } from '@mdi/js'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
 import type { CopyForm } from '#core/format/copy'
+import { definedName } from '#core/evaluate/folio'
+import { parseLine } from '#core/notation/parser'
 import { freeName } from '#core/notation/rename'
 import { keyText } from '~/composables/keys'
 import { useDeskStore } from '~/stores/desk'
@@ -50,7 +52,9 @@ export function useLineActions() {
     if (folio.editing?.id === id) folio.keep()
     const source = folio.lineOf(id)?.source ?? ''
     if (source.trim() === '' || view?.kind === 'remark' || view?.kind === 'check') return
-    const fresh = freeName(new Set([...results.views.values()].flatMap((v) => (v.name ? [v.name] : []))))
+    const fresh = freeName(
+      new Set(folio.lines.flatMap((l) => (l.note ? [] : (definedName(parseLine(l.source)) ?? [])))),
+    )
     folio.rewrite(id, `${fresh} = ${source}`, 'name the result')
     folio.edit(id, { from: 0, to: fresh.length })
   }

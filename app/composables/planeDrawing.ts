@@ -3,7 +3,7 @@ import { formatReal } from '#core/format/decimal'
 import { placeLabels } from '#core/scene/labels'
 import type { Box, PlacedLabel } from '#core/scene/labels'
 import { drawnName } from '#core/scene/name'
-import { hueOf } from '#core/scene/scene'
+import { dashOf, hueOf } from '#core/scene/scene'
 import type { PlaneMark } from '#core/scene/scene'
 import { niceStep, ticksBetween } from '#core/scene/ticks'
 import { boundsOf, toPixel } from '#core/scene/view'
@@ -26,12 +26,12 @@ const SANS = "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif"
 const GRID_LEAST = 62
 const HEAD = 11
 
-/** Grid, axes, arrowheads and labels of a plane, drawn round Chart.js's own datasets. */
+/** Grid, axes, arrows and labels of a plane, drawn on a chart of Chart.js. */
 export function planePlugin(frame: () => PlaneFrame): Plugin<'scatter'> {
   return {
     id: 'plane',
-    beforeDatasetsDraw: (chart) => drawGround(chart.ctx, frame()),
-    afterDatasetsDraw: (chart) => {
+    beforeDraw: (chart) => drawGround(chart.ctx, frame()),
+    afterDraw: (chart) => {
       drawHeads(chart.ctx, frame())
       drawLabels(chart.ctx, frame())
     },
@@ -160,7 +160,10 @@ function hueColour(theme: Theme, mark: PlaneMark): string {
 function drawHeads(ctx: CanvasRenderingContext2D, { view, size, marks, theme, active }: PlaneFrame): void {
   const origin = toPixel(view, size, { re: 0, im: 0 })
   ctx.save()
+  const crowded = marks.length > CROWD
+  if (crowded) drawCrowd(ctx, { view, size, marks, theme }, origin)
   for (const mark of marks) {
+    if (crowded && mark.id !== active) continue
     const tip = toPixel(view, size, mark)
     const angle = Math.atan2(tip.y - origin.y, tip.x - origin.x)
     const length = Math.hypot(tip.x - origin.x, tip.y - origin.y)
@@ -172,6 +175,7 @@ function drawHeads(ctx: CanvasRenderingContext2D, { view, size, marks, theme, ac
       continue
     }
     const head = Math.min(HEAD, length)
+    drawShaft(ctx, origin, tip, mark, { theme, active })
     ctx.beginPath()
     ctx.moveTo(tip.x, tip.y)
     for (const side of [-1, 1]) {
@@ -182,6 +186,48 @@ function drawHeads(ctx: CanvasRenderingContext2D, { view, size, marks, theme, ac
     if (mark.draggable || mark.id === active) drawGrip(ctx, tip, hueColour(theme, mark), mark.id === active)
   }
   ctx.restore()
+}
+
+/** More arrows than this are thin lines without a style of their own. */
+const CROWD = 120
+
+/** Very many arrows: one path for each hue. */
+function drawCrowd(
+  ctx: CanvasRenderingContext2D,
+  { view, size, marks, theme }: Pick<PlaneFrame, 'view' | 'size' | 'marks' | 'theme'>,
+  origin: Pixel,
+): void {
+  ctx.lineWidth = 1
+  theme.hues.forEach((hue, k) => {
+    ctx.strokeStyle = hue
+    ctx.fillStyle = hue
+    ctx.beginPath()
+    const tips = marks.filter((mark) => hueOf(mark.slot) === k).map((mark) => toPixel(view, size, mark))
+    for (const tip of tips) {
+      ctx.moveTo(origin.x, origin.y)
+      ctx.lineTo(tip.x, tip.y)
+    }
+    ctx.stroke()
+    for (const tip of tips) ctx.fillRect(tip.x - 2, tip.y - 2, 4, 4)
+  })
+}
+
+/** The line of an arrow, in the hue and the line style of its value. */
+function drawShaft(
+  ctx: CanvasRenderingContext2D,
+  from: Pixel,
+  to: Pixel,
+  mark: PlaneMark,
+  { theme, active }: Pick<PlaneFrame, 'theme' | 'active'>,
+): void {
+  ctx.strokeStyle = hueColour(theme, mark)
+  ctx.lineWidth = mark.id === active ? 3 : 2
+  ctx.setLineDash([...dashOf(mark.slot)])
+  ctx.beginPath()
+  ctx.moveTo(from.x, from.y)
+  ctx.lineTo(to.x, to.y)
+  ctx.stroke()
+  ctx.setLineDash([])
 }
 
 /** A ring round a tip that can be dragged. */
@@ -195,7 +241,20 @@ function drawGrip(ctx: CanvasRenderingContext2D, tip: Pixel, colour: string, act
 
 const LABEL_HEIGHT = 20
 
-function measure(ctx: CanvasRenderingContext2D, label: string): { base: number; width: number } {
+/** Widths measured before; emptied when it grows. */
+const measured = new Map<string, { readonly base: number; readonly width: number }>()
+const MEASURED_MOST = 2_000
+
+function measure(ctx: CanvasRenderingContext2D, label: string): { readonly base: number; readonly width: number } {
+  const known = measured.get(label)
+  if (known) return known
+  if (measured.size >= MEASURED_MOST) measured.clear()
+  const widths = measureAnew(ctx, label)
+  measured.set(label, widths)
+  return widths
+}
+
+function measureAnew(ctx: CanvasRenderingContext2D, label: string): { base: number; width: number } {
   const { base, below } = drawnName(label)
   ctx.font = `italic 600 16px ${SERIF}`
   const baseWidth = ctx.measureText(base).width
@@ -204,9 +263,15 @@ function measure(ctx: CanvasRenderingContext2D, label: string): { base: number; 
   return { base: baseWidth, width: baseWidth + 1 + ctx.measureText(below).width }
 }
 
-function drawLabels(ctx: CanvasRenderingContext2D, { view, size, marks, theme }: PlaneFrame): void {
+/** More labels than this would only cover one another. */
+const LABELS_MOST = 60
+const LABELS_IN_CROWD = 30
+
+function drawLabels(ctx: CanvasRenderingContext2D, { view, size, marks, theme, active }: PlaneFrame): void {
   const origin = toPixel(view, size, { re: 0, im: 0 })
-  const shown = marks.filter((mark) => inSight(toPixel(view, size, mark), size))
+  const inside = marks.filter((mark) => inSight(toPixel(view, size, mark), size))
+  const most = marks.length > CROWD ? LABELS_IN_CROWD : LABELS_MOST
+  const shown = inside.filter((mark, k) => k < most || mark.id === active)
   const tips = new Map(shown.map((mark) => [mark.id, toPixel(view, size, mark)]))
   const requests = shown.map((mark) => {
     const tip = tips.get(mark.id) ?? origin
@@ -218,7 +283,9 @@ function drawLabels(ctx: CanvasRenderingContext2D, { view, size, marks, theme }:
       away: { x: tip.x - origin.x, y: tip.y - origin.y },
     }
   })
-  const arrows = marks.map((mark) => ({ from: origin, to: toPixel(view, size, mark) }))
+  // Among very many arrows no place is clear of all: only the labelled ones are heeded.
+  const heeded = marks.length > CROWD ? shown : marks
+  const arrows = heeded.map((mark) => ({ from: origin, to: toPixel(view, size, mark) }))
   const axes = [
     { from: { x: 0, y: origin.y }, to: { x: size.width, y: origin.y } },
     { from: { x: origin.x, y: 0 }, to: { x: origin.x, y: size.height } },

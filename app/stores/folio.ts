@@ -25,6 +25,8 @@ export interface Editing {
   readonly id: string
   /** Where the caret goes when the editor opens, or what is selected. */
   readonly caret: number | 'end' | { readonly from: number; readonly to: number }
+  /** Counts up: an editor that is opened again is another one. */
+  readonly session: number
 }
 
 const EMPTY: FolioState = { title: '', conventions: DEFAULT_CONVENTIONS, lines: [] }
@@ -55,6 +57,7 @@ export const useFolioStore = defineStore('folio', () => {
   /** Texts that were entered since the folio was opened, newest last. */
   const entered = shallowRef<readonly string[]>([])
 
+  let sessions = 0
   let tabs: Tabs | null = null
   let keeper: StepKeeper | null = null
 
@@ -308,7 +311,8 @@ export const useFolioStore = defineStore('folio', () => {
     clearSelection()
     text.value = line.source
     current.value = lineId
-    editing.value = { id: lineId, caret }
+    sessions += 1
+    editing.value = { id: lineId, caret, session: sessions }
   }
 
   function type(source: string): void {

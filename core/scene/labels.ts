@@ -47,39 +47,40 @@ export function placeLabels(
   taken: readonly Box[] = [],
 ): PlacedLabel[] {
   const placed: { id: string; box: Box }[] = []
-  const fixed = taken.map((box) => ({ box }))
+  const others = taken.map((box) => ({ box }))
   for (const request of requests) {
     let best: Box | null = null
     let least = Infinity
     for (const box of candidates(request)) {
-      const cost = box.cost + covering(box, [...fixed, ...placed], segments, marks, size, request.anchor)
+      // The places come cheapest first: none of the others can be better.
+      if (box.cost >= least) break
+      const cost = box.cost + covering(box, others, segments, marks, size, request.anchor, least - box.cost)
       if (cost < least) {
         least = cost
         best = box
       }
     }
-    if (best) placed.push({ id: request.id, box: best })
+    if (!best) continue
+    placed.push({ id: request.id, box: best })
+    others.push({ box: best })
   }
   return placed.map(({ id, box }) => ({ id, x: box.left, y: box.top }))
 }
 
+/** Distances and directions round a tip with what each costs by itself, the cheapest first. */
+const PLACES = DISTANCES.flatMap((distance, ring) =>
+  Array.from({ length: DIRECTIONS }, (_, k) => {
+    const turn = ((k % 2 === 0 ? k : -k - 1) / 2) * ((2 * Math.PI) / DIRECTIONS)
+    return { distance, turn, cost: ring * 6 + Math.abs(turn) * 3 }
+  }),
+).sort((a, b) => a.cost - b.cost)
+
 function* candidates({ anchor, width, height, away }: LabelRequest): Iterable<Box & { readonly cost: number }> {
   const preferred = Math.atan2(away.y, away.x)
-  for (const [ring, distance] of DISTANCES.entries()) {
-    for (let k = 0; k < DIRECTIONS; k += 1) {
-      const turn = ((k % 2 === 0 ? k : -k - 1) / 2) * ((2 * Math.PI) / DIRECTIONS)
-      const angle = preferred + turn
-      const [c, s] = [Math.cos(angle), Math.sin(angle)]
-      const x = anchor.x + c * (distance + width / 2)
-      const y = anchor.y + s * (distance + height / 2)
-      yield {
-        left: x - width / 2,
-        right: x + width / 2,
-        top: y - height / 2,
-        bottom: y + height / 2,
-        cost: ring * 6 + Math.abs(turn) * 3,
-      }
-    }
+  for (const { distance, turn, cost } of PLACES) {
+    const x = anchor.x + Math.cos(preferred + turn) * (distance + width / 2)
+    const y = anchor.y + Math.sin(preferred + turn) * (distance + height / 2)
+    yield { left: x - width / 2, right: x + width / 2, top: y - height / 2, bottom: y + height / 2, cost }
   }
 }
 
@@ -90,12 +91,19 @@ function covering(
   marks: readonly Pixel[],
   size: { readonly width: number; readonly height: number },
   own: Pixel,
+  enough: number,
 ): number {
   let cost = 0
-  for (const other of placed) cost += 400 * overlapShare(box, other.box)
-  for (const segment of segments) if (crosses(box, segment)) cost += 40
-  for (const mark of marks) if (mark !== own && inside(grown(box, 4), mark)) cost += 60
   if (box.left < 0 || box.top < 0 || box.right > size.width || box.bottom > size.height) cost += 200
+  for (const other of placed) cost += 400 * overlapShare(box, other.box)
+  if (cost >= enough) return cost
+  const wide = grown(box, 4)
+  for (const mark of marks) if (mark !== own && inside(wide, mark)) cost += 60
+  if (cost >= enough) return cost
+  for (const segment of segments) {
+    if (crosses(box, segment)) cost += 40
+    if (cost >= enough) return cost
+  }
   return cost
 }
 
@@ -116,6 +124,12 @@ function grown(box: Box, by: number): Box {
 
 /** True where a segment meets a box (Liang and Barsky's clipping, 1984). */
 export function crosses(box: Box, { from, to }: Segment): boolean {
+  const beside =
+    (from.x < box.left && to.x < box.left) ||
+    (from.x > box.right && to.x > box.right) ||
+    (from.y < box.top && to.y < box.top) ||
+    (from.y > box.bottom && to.y > box.bottom)
+  if (beside) return false
   let [enter, leave] = [0, 1]
   const dx = to.x - from.x
   const dy = to.y - from.y

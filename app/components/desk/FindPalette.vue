@@ -95,7 +95,8 @@ const found = computed(() => findAmong(all.value, asked.value, SHOWN))
 function take(finding: Finding | undefined): void {
   if (!finding) return
   desk.findOpen = false
-  finding.run()
+  // Once the sheet has let go of the focus.
+  void nextTick(() => finding.run())
 }
 
 async function mark(by: number): Promise<void> {

@@ -73,7 +73,8 @@ interface Compared {
 const compared = computed<readonly Compared[]>(() =>
   (looking.value?.state.lines ?? []).map((line) => {
     const present = folio.lineOf(line.id)
-    return { line, now: !present ? 'gone' : present.source === line.source ? 'same' : 'changed' }
+    const same = JSON.stringify(present) === JSON.stringify(line)
+    return { line, now: !present ? 'gone' : same ? 'same' : 'changed' }
   }),
 )
 const added = computed(() => {
@@ -87,15 +88,14 @@ function restoreAll(): void {
 }
 
 function putBack({ line, now }: Compared): void {
-  const present = folio.lineOf(line.id)
   const state = looking.value?.state
   if (!state) return
   folio.keep()
-  const operation: Operation =
-    now === 'changed' && present
-      ? { type: 'edit', id: line.id, source: line.source, was: present.source }
-      : { type: 'insert', line, at: placeOf(state, line.id) }
-  folio.perform('put a line back', [operation], line.id)
+  const operations: readonly Operation[] =
+    now === 'changed'
+      ? difference(folio.state, { ...folio.state, lines: folio.lines.map((l) => (l.id === line.id ? line : l)) })
+      : [{ type: 'insert', line, at: placeOf(state, line.id) }]
+  folio.perform('put a line back', operations, line.id)
   folio.reveal(line.id)
 }
 

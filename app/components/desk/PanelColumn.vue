@@ -8,16 +8,9 @@ const desk = useDeskStore()
 
 <template>
   <div class="column">
-    <div v-if="desk.opened.length > 0" class="tabs" role="tablist" aria-label="Beside the ledger">
-      <span v-for="tab in desk.tabs" :key="tab" class="tab" :class="{ on: desk.panel === tab }" role="presentation">
-        <button
-          :id="`tab-${tab}`"
-          type="button"
-          role="tab"
-          :aria-selected="desk.panel === tab"
-          :aria-controls="`panel-${tab}`"
-          @click="desk.show(tab)"
-        >
+    <nav v-if="desk.opened.length > 0" class="tabs" aria-label="Beside the ledger">
+      <span v-for="tab in desk.tabs" :key="tab" class="tab" :class="{ on: desk.panel === tab }">
+        <button type="button" :aria-pressed="desk.panel === tab" @click="desk.show(tab)">
           {{ PANEL_NAMES[tab] }}
         </button>
         <button
@@ -30,13 +23,8 @@ const desk = useDeskStore()
           <AppIcon :path="mdiClose" />
         </button>
       </span>
-    </div>
-    <div
-      :id="`panel-${desk.panel}`"
-      class="panel"
-      :role="desk.opened.length > 0 ? 'tabpanel' : undefined"
-      :aria-labelledby="desk.opened.length > 0 ? `tab-${desk.panel}` : undefined"
-    >
+    </nav>
+    <div class="panel">
       <PlanePlate v-show="desk.panel === 'plates'" />
       <JournalPane v-if="desk.panel === 'journal'" />
       <HandbookPane v-if="desk.panel === 'handbook'" />

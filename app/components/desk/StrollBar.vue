@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiArrowLeft, mdiArrowRight, mdiClose } from '@mdi/js'
-import { computed, nextTick, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { readoutText } from '#core/format/readout'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -42,7 +42,9 @@ const adds = computed(() => {
   if (shown.pass !== null) told.push(shown.pass ? 'The check passes.' : 'The check does not pass.')
   if (told.length === 0)
     told.push(
-      shown.kind === 'remark' || shown.kind === 'empty' ? 'Nothing is reckoned here.' : 'A result without a name.',
+      shown.kind === 'remark' || shown.kind === 'empty'
+        ? 'A remark: nothing is reckoned here.'
+        : 'A result without a name.',
     )
   return told
 })
@@ -59,7 +61,9 @@ function leave(): void {
 }
 
 function onKey(event: KeyboardEvent): void {
-  if (event.altKey || event.ctrlKey || event.metaKey) return
+  const elsewhere =
+    event.target instanceof Element && event.target.closest('.v-overlay, input, [role=separator], canvas')
+  if (event.altKey || event.ctrlKey || event.metaKey || elsewhere) return
   const steps: Readonly<Record<string, () => void>> = {
     ArrowRight: () => go(at.value + 1),
     ArrowDown: () => go(at.value + 1),
@@ -78,10 +82,14 @@ function onKey(event: KeyboardEvent): void {
 }
 
 onMounted(async () => {
+  window.addEventListener('keydown', onKey, true)
+  desk.show('plates')
+  desk.part = 'ledger'
   go(at.value)
   await nextTick()
   bar.value?.focus()
 })
+onBeforeUnmount(() => window.removeEventListener('keydown', onKey, true))
 watch(at, async () => {
   await nextTick()
   document.querySelector('.row.strolled')?.scrollIntoView({ block: 'nearest' })
@@ -90,7 +98,7 @@ watch(at, async () => {
 </script>
 
 <template>
-  <section ref="bar" class="stroll" aria-label="Stroll" tabindex="-1" @keydown="onKey">
+  <section ref="bar" class="stroll" aria-label="Stroll" tabindex="-1">
     <div class="told" role="status">
       <p class="place">Line {{ at + 1 }} of {{ folio.lines.length }}</p>
       <p v-for="text in adds" :key="text" :class="{ problem: view?.problem }">{{ text }}</p>
@@ -98,7 +106,7 @@ watch(at, async () => {
         takes
         <span v-for="item in taken" :key="item.name" class="item"
           >{{ item.name }}<template v-if="item.value"> = <ValueText :text="item.value" :letter="letter" /></template>
-          <span class="from">(line {{ item.number }})</span></span
+          <span class="from">{{ ' ' }}(line {{ item.number }})</span></span
         >
       </p>
     </div>
@@ -146,6 +154,7 @@ watch(at, async () => {
   color: var(--ink);
 }
 .from {
+  margin-left: 4px;
   color: var(--quiet);
 }
 .problem {

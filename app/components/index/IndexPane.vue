@@ -21,12 +21,18 @@ const list = ref<HTMLElement | null>(null)
 const removing = ref<IndexEntry | null>(null)
 const removeOpen = ref(false)
 
-const entries = computed(() => nameIndex(folio.lines, results.views))
+/** Nothing is sorted while the sheet is closed: it would be anew with every key that is typed. */
+const open = computed(() => desk.indexOpen || desk.part === 'index')
+const entries = computed(() => (open.value || removeOpen.value ? nameIndex(folio.lines, results.views) : []))
 const shown = computed(() => {
   const text = filter.value.trim().toLowerCase()
   return text === '' ? entries.value : entries.value.filter((e) => `${e.name} ${e.kind}`.toLowerCase().includes(text))
 })
-const initials = computed(() => [...new Set(entries.value.map((e) => initialOf(e.name)))])
+const initials = computed(() => {
+  const found = new Set<string>()
+  for (const view of results.views.values()) if (view.name !== null) found.add(initialOf(view.name))
+  return [...found].sort((a, b) => a.localeCompare(b))
+})
 
 watch(
   () => desk.indexOpen,
@@ -111,7 +117,7 @@ const warning = computed(() => {
       </li>
       <li v-if="initials.length === 0" class="none" aria-hidden="true">·</li>
     </ul>
-    <section v-if="desk.indexOpen || desk.part === 'index'" class="index-sheet" @keydown.esc="desk.indexOpen = false">
+    <section v-if="open" class="index-sheet" @keydown.esc="desk.indexOpen = false">
       <header>
         <h2>Index</h2>
         <button type="button" class="plain-button close" aria-label="Close the index" @click="desk.indexOpen = false">
@@ -310,6 +316,14 @@ h2 {
   margin: 0 14px;
   font-size: 14px;
   color: var(--quiet);
+}
+@media (min-width: 900px) and (max-width: 1219px) {
+  .index-sheet {
+    position: absolute;
+    inset: 0 auto 0 34px;
+    z-index: 6;
+    box-shadow: 0 6px 24px rgb(20 30 40 / 18%);
+  }
 }
 @media (max-width: 899px) {
   .index {

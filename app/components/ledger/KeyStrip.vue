@@ -66,4 +66,21 @@ button:hover {
   font-size: 12px;
   color: var(--quiet);
 }
+@media (max-width: 899px) and (pointer: coarse) {
+  .strip {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+  button {
+    flex: none;
+    min-height: 44px;
+    min-width: 44px;
+    justify-content: center;
+    align-items: center;
+  }
+  .sign {
+    font-size: 18px;
+  }
+}
 </style>

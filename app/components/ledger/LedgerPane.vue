@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { mdiPlus } from '@mdi/js'
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { Line } from '#shared/folio'
+import { typeset } from '~/composables/typeset'
+import { useRowWindow } from '~/composables/rowWindow'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
@@ -54,17 +56,56 @@ onMounted(() => {
     if (entry) width.value = entry.contentRect.width
   })
   observer.observe(pane.value)
+  pane.value.parentElement?.addEventListener('scroll', rows.look, { passive: true })
+  rows.look()
 })
-onBeforeUnmount(() => observer?.disconnect())
+onBeforeUnmount(() => {
+  observer?.disconnect()
+  pane.value?.parentElement?.removeEventListener('scroll', rows.look)
+})
 
 /** A stroll shows the folio as far as it has come. */
 const inSight = computed(() => (desk.stroll === null ? folio.shownLines : folio.lines.slice(0, desk.stroll + 1)))
-const list = computed<Line[]>(() => [...inSight.value])
+const rows = useRowWindow(
+  () => pane.value?.parentElement ?? null,
+  computed(() => inSight.value.map((l) => l.id)),
+)
+const drawn = computed<Line[]>(() => inSight.value.slice(rows.first.value, rows.last.value))
+// Readings are typeset ahead while nothing else is to be done, so that scrolling only has to show them.
+let idle = 0
+watch(
+  () => results.views.size,
+  () => {
+    if (typeof requestIdleCallback === 'undefined') return
+    cancelIdleCallback(idle)
+    const waiting = [...results.views.values()].map((v) => (preferences.grouping ? v.grouped : v.reading))
+    const ahead = (deadline: IdleDeadline): void => {
+      while (deadline.timeRemaining() > 4) {
+        const latex = waiting.shift()
+        if (latex === undefined) return
+        if (latex !== '') typeset(latex)
+      }
+      idle = requestIdleCallback(ahead)
+    }
+    idle = requestIdleCallback(ahead)
+  },
+)
+onBeforeUnmount(() => {
+  if (idle !== 0) cancelIdleCallback(idle)
+})
+// A line that is gone to is drawn before anything looks for it.
+watch(
+  () => folio.editing?.id ?? folio.current,
+  (id) => {
+    if (id !== null) rows.bring(id)
+  },
+  { flush: 'sync' },
+)
 const numbers = computed(() => new Map(folio.lines.map((l, k) => [l.id, k + 1])))
 
 function dropped(event: { readonly oldIndex?: number; readonly newIndex?: number }): void {
-  const line = event.oldIndex === undefined ? undefined : inSight.value[event.oldIndex]
-  if (line && event.newIndex !== undefined) folio.moveTo(line.id, event.newIndex)
+  const line = event.oldIndex === undefined ? undefined : drawn.value[event.oldIndex]
+  if (line && event.newIndex !== undefined) folio.moveTo(line.id, rows.first.value + event.newIndex)
 }
 
 const empty = computed(() => folio.lines.every((l) => l.source === '') && folio.text === '')
@@ -97,10 +138,11 @@ function leave(event: FocusEvent): void {
         <span class="head-polar">Polar</span>
       </template>
     </div>
+    <div v-if="rows.above.value > 0" :style="{ height: `${rows.above.value}px` }" />
     <VueDraggable
       tag="ol"
       class="lines"
-      :model-value="list"
+      :model-value="drawn"
       handle=".number"
       :force-fallback="true"
       :fallback-tolerance="4"
@@ -111,13 +153,15 @@ function leave(event: FocusEvent): void {
       @end="dropped"
     >
       <LedgerRow
-        v-for="line in inSight"
+        v-for="line in drawn"
         :key="line.id"
+        :rows="rows"
         :line="line"
         :number="numbers.get(line.id) ?? 0"
         :strolled="desk.stroll !== null && (numbers.get(line.id) ?? 0) === desk.stroll + 1"
       />
     </VueDraggable>
+    <div v-if="rows.below.value > 0" :style="{ height: `${rows.below.value}px` }" />
     <div v-if="empty" class="guide">
       <p>Type a line and it answers as you go; ? finds anything. Three to try:</p>
       <ul>
@@ -167,6 +211,7 @@ function leave(event: FocusEvent): void {
   padding-left: 58px;
 }
 .grouping {
+  white-space: nowrap;
   margin-left: 16px;
   padding: 1px 8px;
   border: 1px solid transparent;

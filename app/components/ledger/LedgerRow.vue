@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { mdiChevronDown, mdiChevronRight, mdiEyeOffOutline } from '@mdi/js'
-import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { LineView, ShownProblem } from '#core/format/lineView'
 import { hueOf } from '#core/scene/scene'
 import type { Line } from '#shared/folio'
+import { focusIsFree } from '~/composables/focus'
 import { isKey } from '~/composables/keys'
 import { useLineActions } from '~/composables/lineActions'
-import { useSeen } from '~/composables/seen'
+import type { RowWindow } from '~/composables/rowWindow'
+import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
 import { headingLevel, sectionOf } from '~/stores/sections'
@@ -14,13 +16,16 @@ import { useResultsStore } from '~/stores/results'
 import { useSilenceStore } from '~/stores/silence'
 
 /** One line of the ledger: typeset and evaluated, or with its editor open. */
-const props = defineProps<{ line: Line; number: number; strolled?: boolean }>()
+const props = defineProps<{ line: Line; number: number; strolled?: boolean; rows: RowWindow }>()
 const folio = useFolioStore()
 const results = useResultsStore()
 const preferences = usePreferencesStore()
 const silence = useSilenceStore()
+const desk = useDeskStore()
 
 const editing = computed(() => folio.editing?.id === props.line.id)
+const isCurrent = computed(() => folio.current === props.line.id)
+const chosen = computed(() => folio.selected.has(props.line.id))
 const view = computed<LineView | null>(() => results.views.get(props.line.id) ?? null)
 const hue = computed(() => {
   const slot = results.slots.get(props.line.id)
@@ -31,7 +36,14 @@ const remarkOnly = computed(() => view.value?.kind === 'remark' && !props.line.n
 const editor = ref<{ insert: (text: string) => void } | null>(null)
 const opener = ref<HTMLElement | null>(null)
 const row = ref<HTMLElement | null>(null)
-const seen = useSeen(row)
+onMounted(() => {
+  if (row.value) props.rows.observe(row.value)
+  // A row that was out of the window when it was gone to.
+  if (isCurrent.value && folio.editing === null && focusIsFree()) opener.value?.focus()
+})
+onBeforeUnmount(() => {
+  if (row.value) props.rows.unobserve(row.value)
+})
 const { actionsFor } = useLineActions()
 
 // Headings and folding.
@@ -55,7 +67,7 @@ const due = ref(false)
 let timer: ReturnType<typeof setTimeout> | null = null
 const draft = computed(() => (editing.value && results.draft?.id === props.line.id ? results.draft : null))
 watch(
-  () => [draft.value?.problem, folio.text] as const,
+  () => (editing.value ? `${draft.value?.problem?.code} ${folio.text}` : null),
   () => {
     due.value = false
     if (timer !== null) clearTimeout(timer)
@@ -166,13 +178,11 @@ function openNote(event: MouseEvent): void {
 }
 
 watch(
-  () => folio.current === props.line.id && folio.editing === null,
+  () => folio.current === props.line.id && folio.editing === null && desk.stroll === null,
   async (mine, before) => {
     if (!mine || before) return
     await nextTick()
-    const active = document.activeElement
-    const elsewhere = active && active !== document.body && !active.closest('.ledger')
-    if (!elsewhere) opener.value?.focus()
+    if (focusIsFree()) opener.value?.focus()
   },
 )
 
@@ -188,6 +198,16 @@ const marked = computed(() => {
   }
 })
 
+// A line that was turned into a note, or back, has another element in its place: the focus goes there.
+watch(
+  () => props.line.note,
+  async () => {
+    if (folio.current !== props.line.id || folio.editing) return
+    await nextTick()
+    opener.value?.focus()
+  },
+)
+
 /** Where the value of this line comes from, said once for screen readers. */
 const spoken = computed(() => (props.line.source.trim() === '' ? 'empty' : props.line.source))
 /** The reading of what is typed; while that cannot be read, the last one that could. */
@@ -201,15 +221,16 @@ const liveReading = computed(() => {
   <li
     ref="row"
     class="row"
+    :data-id="line.id"
     :class="{
       active: editing,
-      chosen: folio.selected.has(line.id),
+      chosen,
       note: line.note,
       slim,
       strolled,
       remark: remarkOnly && !editing,
       error: keptProblem !== null,
-      current: folio.current === line.id,
+      current: isCurrent,
     }"
     :style="hue === null ? {} : { '--own-hue': `var(--hue-${hue + 1})` }"
     :data-line="number"
@@ -246,14 +267,13 @@ const liveReading = computed(() => {
         @keydown="onKey"
         @focus="folio.current = line.id"
       >
-        <NoteText v-if="seen && line.source.trim() !== ''" :text="line.source" :letter="letter" />
-        <span v-else class="waiting">{{
-          line.source.trim() === '' ? 'An empty note' : line.source.slice(0, 200)
-        }}</span>
+        <NoteText v-if="line.source.trim() !== ''" :text="line.source" :letter="letter" />
+        <span v-else class="waiting">An empty note</span>
       </div>
       <template v-else-if="editing">
         <LineEditor
           :id="line.id"
+          :key="folio.editing?.session"
           ref="editor"
           :number="number"
           :caret="folio.editing?.caret ?? 'end'"
@@ -277,7 +297,7 @@ const liveReading = computed(() => {
           >{{ marked.after }}</span
         >
         <span v-else-if="remarkOnly" class="remark-text">{{ view?.remark }}</span>
-        <template v-else-if="seen && !slim && view && view.reading !== ''">
+        <template v-else-if="!slim && view && view.reading !== ''">
           <ReadingMath :latex="preferences.grouping ? view.grouped : view.reading" />
           <span v-if="view.remark" class="trailing">{{ view.remark }}</span>
         </template>
@@ -297,7 +317,7 @@ const liveReading = computed(() => {
 
     <div class="outcome" :class="{ stale }">
       <LineResult
-        v-if="seen && view && !keptProblem && !line.hidden"
+        v-if="view && !keptProblem && !line.hidden"
         :view="view"
         :letter="letter"
         :digits="folio.conventions.digits"
@@ -409,9 +429,13 @@ const liveReading = computed(() => {
   text-align: left;
   padding: 8px 4px;
   cursor: text;
-  overflow-x: auto;
-  overflow-y: hidden;
+  overflow: hidden;
   scrollbar-width: thin;
+}
+/* Only where it is wanted: every box that scrolls costs a layer of its own in each frame. */
+.row:hover .opener,
+.row.current .opener {
+  overflow: auto hidden;
 }
 .opener:focus-visible {
   outline-offset: -2px;
@@ -436,6 +460,9 @@ mark {
 mark.gap {
   border-left: 2px dashed var(--error);
   margin: 0 2px;
+}
+.row {
+  scroll-margin: 56px 0 130px;
 }
 .row.chosen {
   background: var(--select);
@@ -585,6 +612,16 @@ mark.gap {
   font-size: 14px;
   color: var(--quiet);
   font-style: italic;
+}
+@media (max-width: 899px) and (pointer: coarse) {
+  .below {
+    position: fixed;
+    inset: auto 0 var(--keyboard, 0px);
+    z-index: 8;
+    padding: 4px 6px;
+    background: var(--rail);
+    border-top: 1px solid var(--edge);
+  }
 }
 @media (max-width: 899px) {
   .row {

@@ -60,6 +60,7 @@ onMounted(() => {
     complete: () => completionsAbove(viewsAbove()),
   })
   entry.view.focus()
+  host.value.closest('.row')?.scrollIntoView({ block: 'nearest' })
   recall.end()
 })
 

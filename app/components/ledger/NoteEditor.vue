@@ -18,6 +18,7 @@ onMounted(async () => {
   await nextTick()
   grow()
   area.value?.focus()
+  area.value?.closest('.row')?.scrollIntoView({ block: 'nearest' })
   const end = area.value?.value.length ?? 0
   area.value?.setSelectionRange(end, end)
 })

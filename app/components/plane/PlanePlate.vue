@@ -2,9 +2,9 @@
 import { Chart, LinearScale, LineElement, PointElement, ScatterController } from 'chart.js'
 import { mdiFitToPageOutline, mdiMagnifyMinusOutline, mdiMagnifyPlusOutline, mdiTableLarge } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { dashOf, hueOf } from '#core/scene/scene'
+import { hueOf } from '#core/scene/scene'
 import type { PlaneMark } from '#core/scene/scene'
-import { boundsOf, fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
+import { fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
 import { planePlugin } from '~/composables/planeDrawing'
 import { usePlanePointer } from '~/composables/planePointer'
@@ -67,25 +67,7 @@ function redraw(): void {
 
 function draw(): void {
   if (!chart) return
-  const { left, right, bottom, top } = boundsOf(view.value, size.value)
-  const scales = chart.options.scales
-  if (scales?.x && scales.y) {
-    Object.assign(scales.x, { min: left, max: right })
-    Object.assign(scales.y, { min: bottom, max: top })
-  }
-  chart.data.datasets = kept.value.map((mark) => ({
-    label: mark.label,
-    data: [
-      { x: 0, y: 0 },
-      { x: mark.re, y: mark.im },
-    ],
-    showLine: true,
-    borderColor: theme.value.hues[hueOf(mark.slot)] ?? theme.value.ink,
-    borderWidth: mark.id === active.value ? 3 : 2,
-    borderDash: [...dashOf(mark.slot)],
-    pointRadius: 0,
-  }))
-  chart.update('none')
+  chart.draw()
 }
 
 onMounted(async () => {
@@ -221,8 +203,12 @@ const toldAt = computed(() => {
     bottom: low ? `${Math.max(4, size.value.height - pixel.y + 14)}px` : 'auto',
   }
 })
+/** Values that the summary for screen readers tells; the table has them all. */
+const SPOKEN = 24
 const summary = computed(() => {
-  const names = kept.value.map((m) => `${m.label} ${m.polar}`).join('; ')
+  const told = kept.value.slice(0, SPOKEN).map((m) => `${m.label} ${m.polar}`)
+  if (kept.value.length > SPOKEN) told.push(`and ${kept.value.length - SPOKEN} more, in the table`)
+  const names = told.join('; ')
   return names === ''
     ? 'Complex plane, empty'
     : `Complex plane with ${kept.value.length} values: ${names}. Arrow keys move the picture, plus and minus zoom, 0 fits.`

@@ -51,6 +51,16 @@ function onKey(event: KeyboardEvent): void {
   action.run()
 }
 
+/** How much of the window a touch keyboard covers: the key strip stands on it, and the header makes room. */
+function onViewport(): void {
+  const viewport = window.visualViewport
+  if (!viewport) return
+  const covered = Math.max(0, Math.round(window.innerHeight - viewport.height - viewport.offsetTop))
+  document.documentElement.style.setProperty('--keyboard', `${covered}px`)
+  keyboardUp.value = covered > 120
+}
+const keyboardUp = ref(false)
+
 function onHide(): void {
   if (document.visibilityState === 'hidden') void folio.flush()
 }
@@ -58,10 +68,12 @@ function onHide(): void {
 onMounted(() => {
   window.addEventListener('keydown', onKey)
   document.addEventListener('visibilitychange', onHide)
+  window.visualViewport?.addEventListener('resize', onViewport)
 })
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', onKey)
   document.removeEventListener('visibilitychange', onHide)
+  window.visualViewport?.removeEventListener('resize', onViewport)
   folio.close()
 })
 
@@ -81,7 +93,7 @@ function startSplit(event: PointerEvent): void {
 
 <template>
   <div class="page">
-    <FolioHeader />
+    <FolioHeader v-show="!keyboardUp" />
     <template v-if="folio.status === 'ready'">
       <ConventionsRail />
       <p v-if="!folio.writable" class="notice following" role="status">
@@ -157,7 +169,8 @@ function startSplit(event: PointerEvent): void {
   flex: 1;
   min-height: 0;
   display: grid;
-  grid-template-columns: auto minmax(0, 1fr) 9px var(--plate-share);
+  position: relative;
+  grid-template-columns: auto minmax(min(540px, 48vw), 1fr) 9px minmax(min(300px, 28vw), var(--plate-share));
 }
 .ledger-column {
   overflow-y: auto;
