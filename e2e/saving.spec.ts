@@ -221,6 +221,7 @@ test('two hundred pasted lines become two hundred lines of the ledger', async ({
   await page.reload()
   await folio.expectValue(1, '1')
   await page.keyboard.press('F8')
+  await expect(page.getByRole('combobox', { name: 'Find an action' })).toBeFocused()
   await page.keyboard.type('x199')
   await page.keyboard.press('Enter')
   await folio.expectValue(200, '200')

@@ -32,6 +32,7 @@ watch(
     asked.value = ''
     marked.value = 0
     await nextTick()
+    field.value?.focus()
     setTimeout(() => field.value?.focus(), 30)
     cards.value = await api.shelf().catch(() => [])
   },
@@ -92,11 +93,20 @@ const all = computed<readonly Finding[]>(() => {
 })
 const found = computed(() => findAmong(all.value, asked.value, SHOWN))
 
+/** Runs once the sheet has closed and given the focus back: what it does may move the focus. */
+let chosen: Finding | null = null
+function runChosen(): void {
+  const finding = chosen
+  chosen = null
+  finding?.run()
+}
+
 function take(finding: Finding | undefined): void {
   if (!finding) return
   desk.findOpen = false
-  // Once the sheet has let go of the focus.
-  void nextTick(() => finding.run())
+  chosen = finding
+  // A sheet that was closed while it still opened may not say that it has left.
+  setTimeout(runChosen, 400)
 }
 
 async function mark(by: number): Promise<void> {
@@ -117,7 +127,14 @@ function onKey(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <v-dialog v-model="desk.findOpen" aria-label="Find" max-width="640" location="top" scroll-strategy="block">
+  <v-dialog
+    v-model="desk.findOpen"
+    aria-label="Find"
+    max-width="640"
+    location="top"
+    scroll-strategy="block"
+    @after-leave="runChosen"
+  >
     <div class="sheet find">
       <input
         ref="field"
