@@ -7,7 +7,11 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
     title: 'Lamp circuit',
     conventions: { place: 'before' },
     lines: [
-      '# The lamp and its choke, fed over the shore cable',
+      {
+        source:
+          '## The lamp of Skerry Light\nA lamp with its choke, $Z_lamp = R + j*w*L$, fed over the shore cable; a capacitor across both takes up the lagging current.',
+        note: true as const,
+      },
       'V = 12∠0°  # supply, in volts',
       'w = 2pi*50',
       'Z_lamp = 2.4 + j*w*10m  # lamp in series with its choke',
@@ -34,7 +38,7 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
       'loss = 1/2k  # one half, or one over two thousand?',
       'sum(1/n for n = 1 to 6)  # the first six flashes',
       'turns = everyroot(1, 3)  # the three lenses of the lamp',
-    ].map((source) => ({ source })),
+    ].map((line) => (typeof line === 'string' ? { source: line } : line)),
   },
 ]
 

@@ -162,6 +162,12 @@ label {
   border-radius: var(--corner);
   cursor: pointer;
 }
+.example {
+  overflow-wrap: anywhere;
+}
+label :deep(.value) {
+  white-space: normal;
+}
 label:hover {
   background: var(--rail);
 }
