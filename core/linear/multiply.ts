@@ -1,0 +1,66 @@
+import type { Dense } from './dense'
+import { isReal, zeros } from './dense'
+
+/**
+ * A·B. The rows of the result are built as sums of rows of B, four at a time, so
+ * that every inner loop runs along memory; real matrices take a quarter of it.
+ * Cost: 8·m·n·p floating operations, 2·m·n·p for real ones.
+ */
+export function multiply(a: Dense, b: Dense): Dense {
+  const result = zeros(a.rows, b.cols)
+  if (isReal(a) && isReal(b)) multiplyReal(a, b, result)
+  else multiplyComplex(a, b, result)
+  return result
+}
+
+function multiplyReal(a: Dense, b: Dense, c: Dense): void {
+  const { rows: m, cols: n } = a
+  const p = b.cols
+  const [x, y, z] = [a.re, b.re, c.re]
+  for (let i = 0; i < m; i += 1) {
+    const row = z.subarray(i * p, i * p + p)
+    for (let k = 0; k < n; k += 1) {
+      const f = x[i * n + k] as number
+      if (f === 0) continue
+      const other = k * p
+      for (let j = 0; j < p; j += 1) row[j] = (row[j] as number) + f * (y[other + j] as number)
+    }
+  }
+}
+
+function multiplyComplex(a: Dense, b: Dense, c: Dense): void {
+  const { rows: m, cols: n } = a
+  const p = b.cols
+  const [ar, ai, br, bi, cr, ci] = [a.re, a.im, b.re, b.im, c.re, c.im]
+  for (let i = 0; i < m; i += 1) {
+    const out = i * p
+    let k = 0
+    for (; k + 1 < n; k += 2) {
+      const fr = ar[i * n + k] as number
+      const fi = ai[i * n + k] as number
+      const gr = ar[i * n + k + 1] as number
+      const gi = ai[i * n + k + 1] as number
+      const first = k * p
+      const second = first + p
+      for (let j = 0; j < p; j += 1) {
+        const xr = br[first + j] as number
+        const xi = bi[first + j] as number
+        const yr = br[second + j] as number
+        const yi = bi[second + j] as number
+        cr[out + j] = (cr[out + j] as number) + (fr * xr - fi * xi + gr * yr - gi * yi)
+        ci[out + j] = (ci[out + j] as number) + (fr * xi + fi * xr + gr * yi + gi * yr)
+      }
+    }
+    if (k < n) {
+      const fr = ar[i * n + k] as number
+      const fi = ai[i * n + k] as number
+      const first = k * p
+      for (let j = 0; j < p; j += 1) {
+        const xr = br[first + j] as number
+        const xi = bi[first + j] as number
+        cr[out + j] = (cr[out + j] as number) + (fr * xr - fi * xi)
+        ci[out + j] = (ci[out + j] as number) + (fr * xi + fi * xr)
+      }
+    }
+  }
+}
