@@ -24,6 +24,12 @@ export interface Context {
   readonly hint: (code: string, node: Node, data?: Readonly<Record<string, string | number>>) => void
   /** Inside the exponent of e, where an angle counts as its radians. */
   readonly exponent: boolean
+  /** Inside each( ): operators and functions work entry by entry. */
+  readonly each?: boolean
+  /** Inside an index: what `last` stands for. */
+  readonly last?: number
+  /** The call that is being made, for hints about it. */
+  readonly at?: Node
 }
 
 /** Most operations one line may take before it is stopped by itself. */

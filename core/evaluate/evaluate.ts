@@ -6,10 +6,13 @@ import * as Q from '../numbers/rational'
 import type { Apply, Node, Polar, Product } from '../notation/tree'
 import * as A from '../values/arithmetic'
 import { degrees, inUnit, radians } from '../values/convert'
+import { asMatrix, mapMatrix, settled, transposed } from '../values/matrices'
 import { euclideanNorm, mapVector } from '../values/vectors'
-import { angleOf, angleOfTurns, text, truth, vector } from '../values/make'
+import { angleOf, angleOfTurns, integer, text, truth } from '../values/make'
 import type { Failure, NumberValue, Value } from '../values/value'
 import { failure } from '../values/value'
+import { entrywise, isArray } from './arrays'
+import { entry, list } from './lists'
 import { derive, spend } from './context'
 import type { Context } from './context'
 import { binary, compare, negate, onNumbers } from './operators'
@@ -53,7 +56,7 @@ function step(node: Node, context: Context): Value | Failure {
     case 'mark':
       return marked(node, context)
     case 'bars':
-      return magnitude(node.inner, context)
+      return magnitude(node.inner, node.double, context)
     case 'root': {
       const value = evaluate(node.operand, context)
       const definition = findFunction('sqrt')
@@ -63,11 +66,15 @@ function step(node: Node, context: Context): Value | Failure {
     case 'apply':
       return apply(node, context)
     case 'list':
-      return list(node.entries, context)
+      return list(node.entries, context, evaluate)
     case 'series':
       return evaluateSeries(node, context, evaluate)
     case 'entry':
-      return entry(node.operand, node.index, context)
+      return entry(node, context, evaluate)
+    case 'part':
+      return part(node, context)
+    case 'last':
+      return context.last === undefined ? failure('unknown-name', { name: 'last', near: '' }) : integer(context.last)
     case 'compare':
       return comparison(node, context)
     case 'logic':
@@ -81,37 +88,14 @@ function step(node: Node, context: Context): Value | Failure {
   }
 }
 
-/** `[1, 2, 3]`; a series as the only entry gives all its values. */
-function list(entries: readonly Node[], context: Context): Value | Failure {
-  const items: Value[] = []
-  for (const node of entries) {
-    const value = evaluate(node, context)
-    if (value.kind === 'failure') return value
-    if (node.type === 'series' && value.kind === 'vector') {
-      if (value.items.length === 0) return { ...failure('empty-list'), from: node.from, to: node.to }
-      items.push(...value.items)
-    } else if (value.kind === 'vector') return { ...failure('no-matrices-yet'), from: node.from, to: node.to }
-    else items.push(value)
-  }
-  return items.some((item) => item.kind === 'vector') ? failure('no-matrices-yet') : vector(items)
-}
-
-/** The entry of a vector or the letter of a text, counted from 1. */
-function entry(operandNode: Node, indexNode: Node, context: Context): Value | Failure {
-  const operand = evaluate(operandNode, context)
-  if (operand.kind === 'failure') return operand
-  if (operand.kind !== 'vector' && operand.kind !== 'text')
-    return { ...failure('no-entries', { kind: operand.kind }), from: operandNode.from, to: operandNode.to }
-  const index = evaluate(indexNode, context)
-  if (index.kind === 'failure') return index
-  const letters = operand.kind === 'text' ? [...operand.text] : operand.items
-  const k = index.kind === 'number' && index.im === 0 ? index.re : NaN
-  if (!Number.isInteger(k) || k < 1 || k > letters.length) {
-    return { ...failure('entry-range', { count: letters.length }), from: indexNode.from, to: indexNode.to }
-  }
-  const found = letters[k - 1]
-  if (found === undefined) return failure('entry-range', { count: letters.length })
-  return typeof found === 'string' ? text(found) : found
+/** A named part of a result: `lu(A).lower`. */
+function part(node: Extract<Node, { type: 'part' }>, context: Context): Value | Failure {
+  const value = evaluate(node.operand, context)
+  if (value.kind === 'failure') return value
+  const found = value.kind === 'parts' ? value.parts.get(node.name) : undefined
+  if (found) return found
+  const known = value.kind === 'parts' ? [...value.parts.keys()].map((k) => `.${k}`).join(', ') : ''
+  return failure('no-such-part', { name: node.name, known })
 }
 
 function literalValue(value: Value): Value | Failure {
@@ -128,6 +112,8 @@ function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Con
     if (sign === '/') hintZero(left, right, rightNode, context)
     return onNumbers(sign, left, right)
   }
+  if (context.each && (isArray(left) || isArray(right)))
+    return entrywise(left, right, sign, (x, y) => binary(sign, x, y, plainly(context)))
   if (sign === '*' || sign === '/') hintConversion(sign, left, right, leftNode, rightNode, context)
   return binary(sign, left, right, {
     // Asked for only where it matters: reading it makes the line depend on the unit.
@@ -192,6 +178,9 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
   if (exponent.kind === 'failure') return exponent
   if (natural) hintBareExponent(exponent, exponentNode, context)
   if (base.kind === 'number' && exponent.kind === 'number') return onNumbers('^', base, exponent)
+  if (context.each && (isArray(base) || isArray(exponent)))
+    return entrywise(base, exponent, '^', (x, y) => binary('^', x, y, plainly(context)))
+  if (natural && exponent.kind === 'matrix') return failure('matrix-function', { name: 'exp', whole: 'expm(A)' })
   return binary('^', base, exponent, plainly(context))
 }
 
@@ -252,16 +241,21 @@ function marked({ sign, operand, kept }: Extract<Node, { type: 'mark' }>, contex
     return sign === 'T' ? value : conjugate(value)
   }
   if (value.kind === 'angle') return value
-  if (value.kind === 'vector')
-    return sign === '*'
-      ? mapVector(value, (item) => (item.kind === 'number' ? conjugate(item) : item))
-      : failure('no-matrices-yet')
+  if (value.kind === 'vector' && sign === '*')
+    return mapVector(value, (item) => (item.kind === 'number' ? conjugate(item) : item))
+  if (value.kind === 'matrix' && sign === '*') return mapMatrix(value, conjugate)
+  const array = asMatrix(value)
+  if (array) return settled(transposed(array, sign === 'H'))
   return failure('wrong-kind', { what: `^${sign}`, kind: value.kind })
 }
 
-function magnitude(inner: Node, context: Context): Value | Failure {
+function magnitude(inner: Node, double: boolean, context: Context): Value | Failure {
   const value = evaluate(inner, context)
   if (value.kind === 'vector') return euclideanNorm(value)
+  if (value.kind === 'matrix') {
+    const named = findFunction(double ? 'norm' : 'det')
+    return named ? callFunction(named, [value], [inner], context) : value
+  }
   const definition = findFunction('abs')
   if (value.kind === 'failure' || definition === null) return value
   return callFunction(definition, [value], [inner], context)
@@ -269,6 +263,12 @@ function magnitude(inner: Node, context: Context): Value | Failure {
 
 function apply(node: Apply, context: Context): Value | Failure {
   if (node.name === 'if' && node.builtIn) return choose(node, context)
+  if (node.name === 'each' && node.builtIn) {
+    const [only] = node.args
+    if (!only || node.args.length !== 1)
+      return failure('argument-count', { signature: 'each(…)', given: node.args.length })
+    return evaluate(only, derive(context, { each: true }))
+  }
   const args: Value[] = []
   const inner = node.builtIn && node.name === 'exp' ? derive(context, { exponent: true }) : context
   for (const arg of node.args) {

@@ -17,7 +17,7 @@ function opened(...sources: string[]) {
       ? view.problem.code
       : view.readout.shape === 'twin'
         ? view.readout.rectangular
-        : view.readout.shape === 'none' || view.readout.shape === 'list'
+        : view.readout.shape === 'none' || view.readout.shape === 'list' || view.readout.shape === 'grid'
           ? ''
           : view.readout.text
   }

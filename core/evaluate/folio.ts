@@ -3,7 +3,8 @@ import { parseLine } from '../notation/parser'
 import type { Parsed } from '../notation/parser'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
-import type { Value } from '../values/value'
+import { itemAt, itemsOf } from '../values/matrices'
+import type { MatrixValue, Value } from '../values/value'
 import type { AngleUnit } from './context'
 import { evaluateLine } from './line'
 import type { Evaluated, Surroundings } from './line'
@@ -325,7 +326,20 @@ function sameForReaders(a: Evaluated, b: Evaluated): boolean {
   return x === null || y === null ? x === y : sameValue(x, y)
 }
 
+function sameMatrix(x: MatrixValue, y: MatrixValue): boolean {
+  if (x.rows !== y.rows || x.cols !== y.cols || x.complex !== y.complex) return false
+  // Exact matrices are compared by their exact entries: they can differ where the doubles do not.
+  if (x.exact || y.exact)
+    return x.exact !== null && y.exact !== null && itemsOf(x).every((z, k) => sameValue(z, itemAt(y, k)))
+  return (
+    x.dense.re.every((v, k) => Object.is(v, y.dense.re[k])) && x.dense.im.every((v, k) => Object.is(v, y.dense.im[k]))
+  )
+}
+
 function sameValue(x: Value, y: Value): boolean {
+  if (x.kind === 'matrix' && y.kind === 'matrix') {
+    return sameMatrix(x, y)
+  }
   if (x.kind === 'vector' && y.kind === 'vector') {
     return x.items.length === y.items.length && x.items.every((item, k) => sameValue(item, y.items[k] ?? y))
   }

@@ -2,10 +2,12 @@ import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { asRadians, inUnit } from '../values/convert'
 import { angleOf, angleOfTurns, exactReal, real, text, truth } from '../values/make'
-import type { AngleValue, Failure, Kind, NumberValue, Value } from '../values/value'
+import type { AngleValue, Failure, Kind, MatrixValue, NumberValue, Value } from '../values/value'
 import { failure } from '../values/value'
 import type { AngleUnit } from './context'
 import type { Comparison } from '../notation/tree'
+import { matrixPower } from '../linear/values'
+import { asMatrix, itemsOf, mapMatrix, product as matrixProduct, settled, zipMatrices } from '../values/matrices'
 import { mapVector, zipVectors } from '../values/vectors'
 
 /** The rules of each operator, one entry for each pair of kinds. */
@@ -165,11 +167,43 @@ for (const sign of ['*', '/', '^', '||', 'mod'] as const) {
   define('vector', sign, 'vector', () => failure('vector-product', { sign }))
 }
 
+// Matrices: sums of one shape, products with numbers, matrix products, whole powers.
+
+function matrices(a: Value, b: Value, sign: BinarySign, context: OperatorContext): Value | Failure {
+  const [left, right] = [asMatrix(a), asMatrix(b)]
+  if (!left || !right) return failure('entries-are-numbers', { kind: 'text' })
+  if (sign === '*') return matrixProduct(left, right)
+  const value = zipMatrices(left, right, sign, (x, y) => binary(sign, x, y, context))
+  return value.kind === 'matrix' ? settled(value) : value
+}
+
+for (const [left, right] of [
+  ['matrix', 'matrix'],
+  ['matrix', 'vector'],
+  ['vector', 'matrix'],
+] as const) {
+  for (const sign of ['+', '-', '*'] as const)
+    define(left, sign, right, (a, b, context) => matrices(a, b, sign, context))
+  define(left, '/', right, () => failure('matrix-division'))
+  for (const sign of ['^', '||', 'mod'] as const) define(left, sign, right, () => failure('vector-product', { sign }))
+}
+for (const other of ['number', 'angle'] as const) {
+  define('matrix', '*', other, (m, x, context) => mapMatrix(m, (item) => binary('*', item, x, context)))
+  define('matrix', '/', other, (m, x, context) => mapMatrix(m, (item) => binary('/', item, x, context)))
+  define(other, '*', 'matrix', (x, m, context) => mapMatrix(m, (item) => binary('*', x, item, context)))
+  for (const sign of ['+', '-'] as const) {
+    define('matrix', sign, other, () => failure('vector-plus-number', { sign }))
+    define(other, sign, 'matrix', () => failure('vector-plus-number', { sign }))
+  }
+}
+define('matrix', '^', 'number', (m, x) => matrixPower(m, x))
+
 /** −a. */
 export function negate(a: Value): Value | Failure {
   if (a.kind === 'number') return A.negate(a)
   if (a.kind === 'angle') return scaleAngle(a, exactReal({ n: -1, d: 1 }))
   if (a.kind === 'vector') return mapVector(a, negate)
+  if (a.kind === 'matrix') return mapMatrix(a, negate)
   return failure('wrong-kind', { what: '−', kind: a.kind })
 }
 
@@ -197,9 +231,18 @@ function sameValue(a: Value, b: Value): boolean | null {
   if (a.kind === 'angle' && b.kind === 'angle') {
     return a.turns && b.turns ? Q.equals(a.turns, b.turns) : a.radians === b.radians
   }
+  if (a.kind === 'matrix' && b.kind === 'matrix') return sameMatrix(a, b)
+  if (a.kind === 'vector' && b.kind === 'vector')
+    return a.items.length === b.items.length && a.items.every((x, k) => sameValue(x, b.items[k] ?? x) === true)
   if (a.kind === 'text' && b.kind === 'text') return a.text === b.text
   if (a.kind === 'truth' && b.kind === 'truth') return a.truth === b.truth
   return null
+}
+
+function sameMatrix(a: MatrixValue, b: MatrixValue): boolean {
+  if (a.rows !== b.rows || a.cols !== b.cols) return false
+  const others = itemsOf(b)
+  return itemsOf(a).every((x, k) => A.equal(x, others[k] ?? x))
 }
 
 function orderOf(a: Value, b: Value): -1 | 0 | 1 | null | 'kinds' {

@@ -67,7 +67,7 @@ describe('rows of values', () => {
     ['[]', 'empty-list'],
     ['[1 -2]', 'comma-missing'],
     ['[1 2]', 'missing-operator'],
-    ['[1, [2]]', 'no-matrices-yet'],
+    ['[1, [2]]', 'vectors-in-list'],
     ['[1, 2] + 1', 'vector-plus-number'],
     ['[1, 2] * [3, 4]', 'vector-product'],
     ['[1, 2] + [1, 2, 3]', 'lengths-differ'],

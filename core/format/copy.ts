@@ -1,9 +1,10 @@
 import * as C from '../numbers/complex'
 import { asDegrees } from '../values/convert'
-import type { NumberValue, Value } from '../values/value'
+import { itemsOf } from '../values/matrices'
+import type { MatrixValue, NumberValue, Value } from '../values/value'
 import type { Conventions } from './conventions'
 import { fractionText } from './json'
-import { formatPolar, formatSingle, quiet } from './readout'
+import { formatPolar, formatSingle, matrixText, quiet } from './readout'
 
 /**
  * What is put on the clipboard. `shown`: the digits on show, as text that reads
@@ -59,6 +60,8 @@ function fullText(value: Value, conventions: Conventions): string {
       return fullNumber(value, conventions)
     case 'angle':
       return conventions.angle === 'deg' ? `${decimal(asDegrees(value))}°` : `${decimal(value.radians)} rad`
+    case 'matrix':
+      return matrixText(value, (item) => fullNumber(item, conventions))
     case 'vector':
       return `[${value.items.map((item) => fullText(item, conventions)).join(', ')}]`
     case 'text':
@@ -70,6 +73,7 @@ function fullText(value: Value, conventions: Conventions): string {
 
 function polarText(value: Value, conventions: Conventions): string | null {
   if (value.kind === 'number') return value.complex || value.im !== 0 ? formatPolar(value, conventions) : null
+  if (value.kind === 'matrix') return value.complex ? matrixText(value, (item) => formatPolar(item, conventions)) : null
   if (value.kind !== 'vector') return null
   const entries = value.items.map((item) => polarText(item, conventions) ?? formatSingle(item, conventions))
   return value.items.some((item) => polarText(item, conventions) !== null) ? `[${entries.join(', ')}]` : null
@@ -79,6 +83,15 @@ function polarText(value: Value, conventions: Conventions): string | null {
 export function valueToLatex(value: Value, conventions: Conventions): string {
   if (value.kind === 'vector') {
     const rows = value.items.map((item) => valueToLatex(item, conventions))
+    return `\\begin{pmatrix} ${rows.join(' \\\\ ')} \\end{pmatrix}`
+  }
+  if (value.kind === 'matrix') {
+    const entries = itemsOf(value).map((item) =>
+      readoutToLatex(formatSingle(item.im === 0 ? { ...item, complex: false } : item, conventions), conventions.letter),
+    )
+    const rows = Array.from({ length: value.rows }, (_, r) =>
+      entries.slice(r * value.cols, (r + 1) * value.cols).join(' & '),
+    )
     return `\\begin{pmatrix} ${rows.join(' \\\\ ')} \\end{pmatrix}`
   }
   if (value.kind === 'text') return `\\text{${value.text.replace(/[\\{}$&#^_%~]/g, (c) => `\\${c}`)}}`
@@ -117,10 +130,22 @@ export function readoutToLatex(text: string, letter: 'i' | 'j'): string {
 
 /** Rows for a spreadsheet, with full digits. */
 function csv(value: Value, conventions: Conventions): string {
+  if (value.kind === 'matrix') return matrixCsv(value, conventions)
   const items = value.kind === 'vector' ? value.items : [value]
   const complex = items.some((item) => item.kind === 'number' && (item.complex || item.im !== 0))
   const head = complex ? ['re,im'] : items.every((i) => i.kind === 'angle') ? [angleHead(conventions)] : []
   return [...head, ...items.map((item) => csvRow(item, complex, conventions))].join('\r\n')
+}
+
+/** A matrix as its rows; complex entries as text that spreadsheets take for numbers of that sort. */
+function matrixCsv(m: MatrixValue, { letter }: Conventions): string {
+  const cell = (z: NumberValue): string => {
+    const { re, im } = quiet(z)
+    if (im === 0) return csvNumber(re)
+    return `${csvNumber(re)}${im < 0 ? '-' : '+'}${csvNumber(Math.abs(im))}${letter}`
+  }
+  const items = itemsOf(m).map(cell)
+  return Array.from({ length: m.rows }, (_, r) => items.slice(r * m.cols, (r + 1) * m.cols).join(',')).join('\r\n')
 }
 
 function angleHead({ angle }: Conventions): string {

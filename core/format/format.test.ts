@@ -8,7 +8,7 @@ const show = (entry: string, conventions: Partial<Conventions> = {}): string => 
   const { readout } = reckon([entry], conventions)[0]!.view
   return readout.shape === 'twin'
     ? `${readout.rectangular} | ${readout.polar}`
-    : readout.shape === 'none' || readout.shape === 'list'
+    : readout.shape === 'none' || readout.shape === 'list' || readout.shape === 'grid'
       ? ''
       : readout.text
 }

@@ -1,7 +1,7 @@
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Gaussian } from '../numbers/gaussian'
-import type { Value } from '../values/value'
+import type { MatrixValue, Value } from '../values/value'
 import type { Conventions } from './conventions'
 import { formatPolar, formatRectangular, formatSingle } from './readout'
 
@@ -38,6 +38,22 @@ function vectorFields(items: readonly Value[], conventions: Conventions): Readon
   return fields.exact ? { ...fields, fraction: exact.map((z) => fractionText(z, conventions.letter)) } : fields
 }
 
+/** A matrix as arrays of rows. */
+function matrixFields(m: MatrixValue, conventions: Conventions): Readonly<Record<string, Json>> {
+  const rows = (entry: (k: number) => Json): Json =>
+    Array.from({ length: m.rows }, (_, r) => Array.from({ length: m.cols }, (__, c) => entry(r * m.cols + c)))
+  const { exact, dense } = m
+  return {
+    kind: 'matrix',
+    rows: m.rows,
+    cols: m.cols,
+    re: rows((k) => numeral(dense.re[k] ?? NaN)),
+    im: rows((k) => numeral(dense.im[k] ?? NaN)),
+    exact: exact !== null,
+    ...(exact ? { fraction: rows((k) => fractionText(exact.entries[k] ?? G.ZERO, conventions.letter)) } : {}),
+  }
+}
+
 /** The fields that a kind adds to a line of the headless contract. */
 export function valueFields(value: Value, conventions: Conventions): Readonly<Record<string, Json>> {
   switch (value.kind) {
@@ -57,6 +73,13 @@ export function valueFields(value: Value, conventions: Conventions): Readonly<Re
     }
     case 'angle':
       return { kind: 'angle', radians: numeral(value.radians), text: formatSingle(value, conventions) }
+    case 'matrix':
+      return matrixFields(value, conventions)
+    case 'parts':
+      return {
+        kind: 'parts',
+        parts: Object.fromEntries([...value.parts].map(([name, part]) => [name, valueFields(part, conventions)])),
+      }
     case 'vector':
       return vectorFields(value.items, conventions)
     case 'text':

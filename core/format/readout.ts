@@ -1,8 +1,10 @@
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
 import { magnitude } from '../values/arithmetic'
+import { largest } from '../linear/dense'
 import { argumentOf } from '../values/make'
-import type { NumberValue, Value } from '../values/value'
+import { itemAt, itemsOf } from '../values/matrices'
+import type { MatrixValue, NumberValue, Value } from '../values/value'
 import type { Conventions } from './conventions'
 import { formatAngle, formatPart, isCompound, multipleOfPiText, showsWhole } from './parts'
 
@@ -24,8 +26,25 @@ export type Readout =
   | ({ readonly shape: 'twin' } & Twin)
   | { readonly shape: 'single'; readonly text: string }
   | { readonly shape: 'words'; readonly text: string }
+  | GridReadout
   | { readonly shape: 'list'; readonly entries: readonly (string | Twin)[]; readonly count: number }
   | { readonly shape: 'none' }
+
+/** A matrix: its size, and its entries row by row as far as they are shown. */
+export interface GridReadout {
+  readonly shape: 'grid'
+  readonly rows: number
+  readonly cols: number
+  /** How many rows and columns the cells are of. */
+  readonly shownRows: number
+  readonly shownCols: number
+  readonly cells: readonly string[]
+  /** The same in polar form, where an entry is complex. */
+  readonly polar: readonly string[] | null
+}
+
+/** Rows and columns of a matrix that a readout carries at most. */
+const GRID_MOST = 24
 
 /** Entries of a vector that a readout carries at most. */
 const ENTRIES_SHOWN = 60
@@ -91,9 +110,50 @@ export function formatSingle(value: Value, conventions: Conventions): string {
       return checkText(value.pass, value.figures)
     case 'function':
       return `${value.name}(${value.parameters.join(', ')})`
+    case 'matrix':
+      return matrixText(value, (item) => formatSingle(item, conventions))
+    case 'parts':
+      return [...value.parts.keys()].map((name) => `.${name}`).join(' ')
     case 'vector':
       return `[${value.items.map((item) => formatSingle(item, conventions)).join(', ')}]`
   }
+}
+
+/** A matrix as its rows are written. */
+export function matrixText(m: MatrixValue, entry: (item: NumberValue) => string): string {
+  const items = itemsOf(m).map(entry)
+  const rows = Array.from({ length: m.rows }, (_, r) => `[${items.slice(r * m.cols, (r + 1) * m.cols).join(', ')}]`)
+  return `[${rows.join(', ')}]`
+}
+
+function grid(m: MatrixValue, conventions: Conventions): GridReadout {
+  const [shownRows, shownCols] = [Math.min(m.rows, GRID_MOST), Math.min(m.cols, GRID_MOST)]
+  const floor = NOISE * magnitudesMost(m)
+  const shown = Array.from({ length: shownRows * shownCols }, (_, k) => {
+    const item = itemAt(m, Math.floor(k / shownCols) * m.cols + (k % shownCols))
+    // Noise is measured by the largest entry of the matrix.
+    if (item.exact || Math.max(Math.abs(item.re), Math.abs(item.im)) >= floor)
+      return { ...item, re: Math.abs(item.re) < floor ? 0 : item.re, im: Math.abs(item.im) < floor ? 0 : item.im }
+    return { ...item, re: 0, im: 0 }
+  })
+  return {
+    shape: 'grid',
+    rows: m.rows,
+    cols: m.cols,
+    shownRows,
+    shownCols,
+    cells: shown.map((z) => formatSingle(z.im === 0 ? { ...z, complex: false } : z, conventions)),
+    polar: m.complex
+      ? shown.map((z) =>
+          z.im === 0 && z.re >= 0 ? formatSingle({ ...z, complex: false }, conventions) : formatPolar(z, conventions),
+        )
+      : null,
+  }
+}
+
+function magnitudesMost(m: MatrixValue): number {
+  const most = largest(m.dense)
+  return Number.isFinite(most) ? most : 0
 }
 
 /** A readout as text to copy: what reads back in. */
@@ -101,6 +161,12 @@ export function readoutText(shown: Readout): string {
   switch (shown.shape) {
     case 'twin':
       return shown.rectangular
+    case 'grid': {
+      const rows = Array.from({ length: shown.shownRows }, (_, r) =>
+        shown.cells.slice(r * shown.shownCols, (r + 1) * shown.shownCols).join(', '),
+      )
+      return `[[${rows.join('], [')}]]`
+    }
     case 'list':
       return `[${shown.entries.map((e) => (typeof e === 'string' ? e : e.rectangular)).join(', ')}]`
     case 'none':
@@ -135,6 +201,9 @@ export function readout(value: Value, conventions: Conventions): Readout {
         .map((item) => (isComplex(item) ? twin(item, conventions) : formatSingle(item, conventions)))
       return { shape: 'list', entries, count: value.items.length }
     }
+    case 'matrix':
+      return grid(value, conventions)
+    case 'parts':
     case 'text':
     case 'truth':
     case 'check':

@@ -1,5 +1,7 @@
 import type { Context } from '../evaluate/context'
+import { derive } from '../evaluate/context'
 import { asRadians, inUnit } from '../values/convert'
+import { asMatrix, itemsOf, mapMatrix, matrixOf, shapeText } from '../values/matrices'
 import type { Node } from '../notation/tree'
 import type { Failure, Value, VectorValue } from '../values/value'
 import { vector } from '../values/make'
@@ -20,12 +22,15 @@ export function callFunction(
 ): Value | Failure {
   const [first] = args
   const [firstNode] = nodes
-  if (definition.repeats && args.length === 1 && first?.kind === 'vector' && firstNode) {
-    return reduceVector(definition, first, firstNode, context)
+  const arrays = takesArrays(definition)
+  if (!arrays && definition.repeats && args.length === 1 && firstNode) {
+    if (first?.kind === 'vector') return reduceVector(definition, first, firstNode, context)
+    if (first?.kind === 'matrix') return reduceVector(definition, vector(itemsOf(first)), firstNode, context)
   }
   const wrong = wrongCount(definition, args.length)
   if (wrong) return wrong
-  if (args.some((a) => a.kind === 'vector')) return overEntries(definition, args, nodes, context)
+  if (!arrays && args.some((a) => a.kind === 'matrix')) return overMatrix(definition, args, nodes, context)
+  if (!arrays && args.some((a) => a.kind === 'vector')) return overEntries(definition, args, nodes, context)
   const ready: Value[] = []
   for (let k = 0; k < args.length; k += 1) {
     const parameter = definition.parameters[Math.min(k, definition.parameters.length - 1)]
@@ -40,7 +45,45 @@ export function callFunction(
   if (definition.name === 'abs' && args[0]?.kind === 'angle') return absoluteAngle(args[0]) ?? failure('wrong-kind')
   if (only === undefined && definition.parameters.length > 0)
     return failure('argument-count', { signature: signature(definition), given: 0 })
-  return definition.apply(ready, context)
+  return definition.apply(ready, arrays && nodes[0] ? derive(context, { at: nodes[0] }) : context)
+}
+
+/** Functions that take vectors and matrices as a whole. */
+function takesArrays(definition: FunctionDefinition): boolean {
+  return definition.parameters.some((p) => p.kind === 'vector' || p.kind === 'matrix' || p.kind === 'array')
+}
+
+/** Of a square matrix these would be understood as functions of the whole matrix. */
+const WHOLE: Readonly<Record<string, string>> = {
+  exp: 'expm(A)',
+  sqrt: 'the eigenvalues',
+  ln: 'the eigenvalues',
+  abs: 'norm(A) or det(A)',
+}
+
+/** A function of numbers applies to every entry of a matrix, too, where that cannot be misread. */
+function overMatrix(
+  definition: FunctionDefinition,
+  args: readonly Value[],
+  nodes: readonly Node[],
+  context: Context,
+): Value | Failure {
+  const matrix = args.find((a) => a.kind === 'matrix')
+  if (matrix?.kind !== 'matrix') return failure('wrong-kind')
+  const whole = WHOLE[definition.name]
+  if (whole && matrix.rows === matrix.cols && !context.each)
+    return failure('matrix-function', { name: definition.name, whole })
+  const others = args.filter((a) => a.kind === 'matrix' || a.kind === 'vector')
+  const shapes = others.map((a) => asMatrix(a))
+  const odd = shapes.find((m) => m && (m.rows !== matrix.rows || m.cols !== matrix.cols))
+  if (odd) return failure('shapes-differ', { left: shapeText(matrix), right: shapeText(odd), sign: definition.name })
+  const columns = args.map((a) => (a.kind === 'matrix' || a.kind === 'vector' ? itemsOf(asMatrix(a) ?? matrix) : null))
+  let k = -1
+  return mapMatrix(matrix, () => {
+    k += 1
+    const entries = args.map((a, c) => columns[c]?.[k] ?? a)
+    return callFunction(definition, entries, nodes, context)
+  })
 }
 
 /** A reduction of one vector runs over its entries: `sum([1, 2, 3])`. */
@@ -117,6 +160,14 @@ function coerce(
     }
     case 'whole':
       return value.kind === 'number' && value.im === 0 && Number.isInteger(value.re) ? value : wrong()
+    case 'vector':
+      return value.kind === 'vector' ? value : wrong()
+    case 'array':
+      return value.kind === 'vector' || value.kind === 'matrix' ? value : wrong()
+    case 'matrix':
+      if (value.kind === 'number') return matrixOf(1, 1, [value])
+      if (value.kind === 'matrix') return value
+      return asMatrix(value) ? value : wrong()
     case 'truth':
       return value.kind === 'truth' ? value : wrong()
   }

@@ -2,7 +2,16 @@ import type { Context } from '../evaluate/context'
 import type { Failure, Value } from '../values/value'
 
 /** The chapters of the handbook. */
-export type Group = 'complex' | 'powers and logarithms' | 'angles' | 'numbers' | 'electrical' | 'choice'
+export type Group =
+  | 'complex'
+  | 'powers and logarithms'
+  | 'angles'
+  | 'numbers'
+  | 'electrical'
+  | 'vectors'
+  | 'matrices'
+  | 'building'
+  | 'choice'
 
 /**
  * What a parameter takes. `angle`: an angle, a bare real number read in the
@@ -10,7 +19,10 @@ export type Group = 'complex' | 'powers and logarithms' | 'angles' | 'numbers' |
  * or an angle. `scalar`: any number or an angle. `number`: any number, an angle
  * counting as its radians.
  */
-export type ParameterKind = 'number' | 'real' | 'whole' | 'angle' | 'quantity' | 'scalar' | 'truth'
+export type ParameterKind = 'number' | 'real' | 'whole' | 'angle' | 'quantity' | 'scalar' | 'truth' | ArrayKind
+
+/** `array`: a vector or a matrix; `matrix`: the same, a vector counting as a column. */
+export type ArrayKind = 'vector' | 'matrix' | 'array'
 
 export interface Parameter {
   readonly name: string

@@ -1,9 +1,11 @@
 import { angleFunctions } from './angles'
 import { complexFunctions } from './complex'
 import { electricalFunctions } from './electrical'
+import { buildingFunctions, matrixFunctions } from './matrices'
 import { numberFunctions } from './numbers'
 import { powerFunctions } from './powers'
 import type { FunctionDefinition } from './definition'
+import { vectorFunctions } from './vectors'
 
 /**
  * Every function of the notation, in the order of the handbook. `if` is not
@@ -15,6 +17,9 @@ export const FUNCTIONS: readonly FunctionDefinition[] = [
   ...angleFunctions,
   ...numberFunctions,
   ...electricalFunctions,
+  ...vectorFunctions,
+  ...matrixFunctions,
+  ...buildingFunctions,
 ]
 
 const byName = new Map(FUNCTIONS.map((f) => [f.name, f]))
@@ -26,6 +31,7 @@ for (const definition of FUNCTIONS) {
 // Read as arg(z); of two vectors it will be the angle between them.
 bySpelling.set('angle', 'arg')
 bySpelling.set('if', 'if')
+bySpelling.set('each', 'each')
 
 export function findFunction(name: string): FunctionDefinition | null {
   return byName.get(name) ?? null

@@ -183,7 +183,21 @@ class Binder {
       case 'series':
         return this.series(node)
       case 'entry':
-        return { ...node, operand: this.bind(node.operand), index: this.bind(node.index) }
+        return {
+          ...node,
+          operand: this.bind(node.operand),
+          index: this.bind(node.index),
+          column: node.column ? this.bind(node.column) : null,
+        }
+      case 'slice':
+        return {
+          ...node,
+          first: this.bind(node.first),
+          last: this.bind(node.last),
+          step: node.step ? this.bind(node.step) : null,
+        }
+      case 'part':
+        return { ...node, operand: this.bind(node.operand) }
       case 'postfix':
       case 'mark':
         return this.product(this.split(node))
@@ -537,6 +551,8 @@ class Binder {
     }
     const builtIn = kind === null && !this.isUnit(name) ? this.names.builtIn(name) : null
     if (builtIn !== null) {
+      // Of two vectors it is the angle between them; of one number its argument.
+      if (name === 'angle' && args.length === 2) return [...number, this.apply(node, nameSpan, 'angle', true, args)]
       if (node.raised && isMinusOne(node.raised)) this.inverseUnclear(node, builtIn)
       return [...number, this.apply(node, nameSpan, builtIn, true, args)]
     }

@@ -164,11 +164,21 @@ class Writer {
       case 'apply':
         return this.apply(node)
       case 'list':
-        return `\\left[ ${node.entries.map((e) => this.node(e, 0)).join(',\\; ')} \\right]`
+        return this.list(node.entries)
       case 'series':
         return this.series(node)
       case 'entry':
-        return `{${this.node(node.operand, LOOSE.power + 1)}}_{${this.node(node.index, 0)}}`
+        return this.entry(node)
+      case 'all':
+        return leaf(node, '\\text{all}')
+      case 'last':
+        return leaf(node, '\\text{last}')
+      case 'slice': {
+        const step = node.step ? `\\text{ step }${this.node(node.step, 0)}` : ''
+        return `${this.node(node.first, 0)}\\text{ to }${this.node(node.last, 0)}${step}`
+      }
+      case 'part':
+        return `${this.node(node.operand, ATOM)}\\text{.${escapeText(node.name)}}`
       case 'compare':
         return [
           this.node(node.first, 2),
@@ -244,6 +254,23 @@ class Writer {
     const name = node.builtIn ? `\\operatorname{${node.name.replace('_', '\\_')}}` : nameToLatex(node.name)
     const callee = leaf({ from: node.from, to: node.from + node.name.length }, name)
     return `${callee}${raised}${brackets(node.args.map((a) => this.node(a, 0)).join(',\\,'))}`
+  }
+
+  /** A vector as a column, a list of rows as a matrix. */
+  private list(entries: readonly Node[]): string {
+    const rows = entries.map((e) => (e.type === 'list' ? e.entries : null))
+    const isMatrix = rows.every((r) => r !== null)
+    if (!isMatrix && entries.some((e) => e.type === 'series'))
+      return `\\left[ ${entries.map((e) => this.node(e, 0)).join(',\\; ')} \\right]`
+    const lines = isMatrix
+      ? rows.map((r) => (r ?? []).map((e) => this.node(e, 0)).join(' & '))
+      : entries.map((e) => this.node(e, 0))
+    return `\\begin{pmatrix} ${lines.join(' \\\\ ')} \\end{pmatrix}`
+  }
+
+  private entry(node: Extract<Node, { type: 'entry' }>): string {
+    const column = node.column ? `,\\,${this.node(node.column, 0)}` : ''
+    return `{${this.node(node.operand, LOOSE.power + 1)}}_{${this.node(node.index, 0)}${column}}`
   }
 
   private series(node: Series): string {

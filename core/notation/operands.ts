@@ -19,6 +19,10 @@ export abstract class OperandParser extends Cursor {
         operand = this.call(operand, null)
       } else if (this.isSign('[') && !token.spaced && operand.type !== 'literal' && operand.type !== 'quantity') {
         operand = this.entry(operand)
+      } else if (this.isSign('.') && !token.spaced && this.peek(1).type === 'name' && !this.peek(1).spaced) {
+        this.take()
+        const name = this.take()
+        operand = { type: 'part', operand, name: name.text, from: operand.from, to: name.to }
       } else if (this.isSign('!')) {
         this.take()
         operand = { type: 'postfix', sign: '!', operand, from: operand.from, to: token.to }
@@ -34,9 +38,32 @@ export abstract class OperandParser extends Cursor {
     const open = this.take()
     this.another()
     this.open.push({ sign: '[', token: open })
-    const index = this.expression()
+    this.indexDepth += 1
+    const index = this.index()
+    const column = this.isSign(',') ? (this.take(), this.index()) : null
+    this.indexDepth -= 1
     const to = this.close(']', open)
-    return { type: 'entry', operand, index, from: operand.from, to }
+    return { type: 'entry', operand, index, column, from: operand.from, to }
+  }
+
+  /** How many index brackets are open: inside them `last` and `all` are words. */
+  protected indexDepth = 0
+
+  protected index(): Node {
+    const token = this.token
+    if (this.isWord('all')) {
+      const next = this.peek(1)
+      if (next.type === 'end' || next.text === ']' || next.text === ',') {
+        this.take()
+        return { type: 'all', from: token.from, to: token.to }
+      }
+    }
+    const first = this.expression()
+    if (!this.isWord('to')) return first
+    this.take()
+    const last = this.expression()
+    const step = this.isWord('step') ? (this.take(), this.expression()) : null
+    return { type: 'slice', first, last, step, from: first.from, to: (step ?? last).to }
   }
 
   protected call(callee: NameNode | Quantity, raised: Node | null): Call {
@@ -116,6 +143,7 @@ export abstract class OperandParser extends Cursor {
       return this.fail('operand-expected', token, { found: token.text })
     }
     this.take()
+    if (this.indexDepth > 0 && token.text === 'last') return { type: 'last', from: token.from, to: token.to }
     return { type: 'name', name: token.text, from: token.from, to: token.to }
   }
 

@@ -105,7 +105,11 @@ export function childrenOf(node: Node): readonly Node[] {
     case 'series':
       return [node.body, node.first, node.last, ...(node.step ? [node.step] : [])]
     case 'entry':
-      return [node.operand, node.index]
+      return [node.operand, node.index, ...(node.column ? [node.column] : [])]
+    case 'slice':
+      return [node.first, node.last, ...(node.step ? [node.step] : [])]
+    case 'part':
+      return [node.operand]
     case 'postfix':
     case 'mark':
     case 'sign':

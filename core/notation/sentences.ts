@@ -14,6 +14,10 @@ const KIND: Readonly<Record<string, string>> = {
   check: 'a check',
   function: 'a function',
   vector: 'a vector',
+  matrix: 'a matrix',
+  parts: 'a result with parts',
+  array: 'a vector or a matrix',
+  square: 'a square matrix',
   'complex number': 'a complex number',
   real: 'a real number',
   whole: 'a whole number',
@@ -46,7 +50,35 @@ const SENTENCES = table<Sentence>({
   'second-angle': () => 'A value has one angle only: a second ∠ cannot follow.',
   'bars-unclear': () =>
     'Inside bars || is unclear. Write a space on both sides for a parallel combination, or * for a product.',
-  'no-matrices-yet': () => 'This would be a matrix, and this version reckons with vectors of numbers only.',
+  'vectors-in-list': () =>
+    'Vectors cannot be entries of a list. Write beside(u, v) for columns next to one another, beneath(u, v) for one below the other.',
+  'rows-differ': (d) => `Row ${d.row} has ${d.found}, but the row above it has ${d.expected}.`,
+  'blocks-differ': (d) =>
+    `The blocks of row ${d.row} have ${d.left} and ${d.right} rows; they must have the same number.`,
+  'entries-are-numbers': (d) => `The entries of a matrix are numbers, not ${kind(d.kind)}.`,
+  'shapes-differ': (d) =>
+    `${d.left} ${d.sign} ${d.right}: both sides must have the same number of rows and of columns.`,
+  'shapes-product': (d) =>
+    `${d.left} times ${d.right} does not fit: the ${d.cols} columns on the left must be as many as the ${d.rows} rows on the right.`,
+  'not-square': (d) => `${d.name} needs a square matrix; this one is ${d.shape}.`,
+  singular: (d) => `This matrix is singular: it has no ${d.what}.`,
+  'matrix-division': () =>
+    'A matrix is not divided by a matrix. Write A^-1 * B or solve(A, B), B * A^-1, or each(A/B).',
+  'matrix-function': (d) =>
+    `${d.name} of a matrix could mean two things. Write ${d.whole} for the matrix function, or each(${d.name}(…)) entry by entry.`,
+  'matrix-exponent': () => 'A matrix is raised to whole numbers only. Entry by entry it is each(A^x).',
+  'not-converged': () => 'The iteration for this did not come to an end.',
+  'not-positive': () => 'A Cholesky decomposition needs a Hermitian matrix that is positive definite; this one is not.',
+  'no-such-part': (d) =>
+    `There is no part ${d.name} here. ${d.known ? `The parts are ${d.known}.` : 'Only results such as lu(A) have parts.'}`,
+  'too-many-indices': () => 'A vector has one index. Two are for a matrix: the row and the column.',
+  'index-row-range': (d) => `The rows are counted from 1 to ${d.count} here.`,
+  'index-column-range': (d) => `The columns are counted from 1 to ${d.count} here.`,
+  'matrix-too-large': (d) => `A matrix of ${d.count} entries is too large; at most ${d.limit} are possible.`,
+  defective: () =>
+    'This matrix is defective: its eigenvectors do not span the space, and some columns are nearly alike.',
+  'ill-conditioned': (d) =>
+    `This matrix is nearly singular (condition number ${d.value}): about ${d.digits} digits are lost.`,
   'comma-missing': (d) =>
     `Between square brackets it is not clear whether this ${d.sign} begins a new entry: a comma may be missing.`,
   'empty-list': () => 'There is nothing between these brackets.',
@@ -60,8 +92,9 @@ const SENTENCES = table<Sentence>({
   'no-entries': (d) => `${kind(d.kind)} has no entries to take one from.`.replace(/^a/, 'A'),
   'entry-range': (d) => `Entries are counted from 1 to ${d.count} here.`,
   'lengths-differ': (d) => `The vectors have ${d.left} and ${d.right} entries; they must have the same number.`,
-  'vector-plus-number': (d) => `A vector ${d.sign} a number has no meaning.`,
-  'vector-product': (d) => `A vector ${d.sign} a vector has no meaning without saying which product is meant.`,
+  'vector-plus-number': (d) => `A vector ${d.sign} a number has no meaning. Entry by entry it is each(…).`,
+  'vector-product': (d) =>
+    `A vector ${d.sign} a vector has no meaning without saying which is meant: dot(u, v), cross(u, v), or each(u${d.sign}v) entry by entry.`,
 
   // Names.
   'unknown-name': (d) => `${d.name} is not known here.${d.near ? ` Did you mean ${orList(String(d.near))}?` : ''}`,

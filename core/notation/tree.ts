@@ -111,11 +111,34 @@ export interface Series extends At {
   readonly last: Node
   readonly step: Node | null
 }
-/** `v[2]`: an entry, counted from 1. */
+/** `v[2]`, `A[2, 3]`, `A[all, 1]`: entries, counted from 1. */
 export interface Entry extends At {
   readonly type: 'entry'
   readonly operand: Node
   readonly index: Node
+  /** The column, where two indices are given. */
+  readonly column: Node | null
+}
+/** `all` as an index: every row or column. */
+export interface Everything extends At {
+  readonly type: 'all'
+}
+/** `last` inside an index: how many there are. */
+export interface Last extends At {
+  readonly type: 'last'
+}
+/** `2 to 4 step 2` as an index. */
+export interface Slice extends At {
+  readonly type: 'slice'
+  readonly first: Node
+  readonly last: Node
+  readonly step: Node | null
+}
+/** `lu(A).lower`: a named part of a result. */
+export interface Part extends At {
+  readonly type: 'part'
+  readonly operand: Node
+  readonly name: string
 }
 
 // Raw nodes.
@@ -179,7 +202,7 @@ export interface Apply extends At {
 }
 
 export type Node =
-  | Group | List | Series | Entry | TextNode | DmsNode | Postfix | Power | Mark | Polar | Sign | Parallel | Sum | Compare | Logic | Bars | Root | Hole
+  | Group | List | Series | Entry | Everything | Last | Slice | Part | TextNode | DmsNode | Postfix | Power | Mark | Polar | Sign | Parallel | Sum | Compare | Logic | Bars | Root | Hole
   | Quantity | NameNode | Call | Chain
   | Literal | Constant | Product | Apply // prettier-ignore
 

@@ -1,4 +1,6 @@
 import type { Context } from '../evaluate/context'
+import type { Dense } from '../linear/dense'
+import type { ExactMatrix } from '../linear/exact'
 import type { Complex } from '../numbers/complex'
 import type { Gaussian } from '../numbers/gaussian'
 import type { Rational } from '../numbers/rational'
@@ -46,6 +48,24 @@ export interface VectorValue {
   readonly items: readonly Value[]
 }
 
+/** A matrix: doubles row by row, and exact entries beside them while it is small and exact. */
+export interface MatrixValue {
+  readonly kind: 'matrix'
+  readonly rows: number
+  readonly cols: number
+  readonly dense: Dense
+  readonly exact: ExactMatrix | null
+  /** True where an entry is of the complex sort. */
+  readonly complex: boolean
+}
+
+/** Several values under names: what a decomposition comes to. */
+export interface PartsValue {
+  readonly kind: 'parts'
+  readonly of: string
+  readonly parts: ReadonlyMap<string, Value>
+}
+
 /** The outcome of a check line. */
 export interface CheckValue {
   readonly kind: 'check'
@@ -65,7 +85,16 @@ export interface FunctionValue {
   readonly call: (args: readonly Value[], caller: Context) => Value | Failure
 }
 
-export type Value = NumberValue | AngleValue | TextValue | TruthValue | VectorValue | CheckValue | FunctionValue
+export type Value =
+  | NumberValue
+  | AngleValue
+  | TextValue
+  | TruthValue
+  | VectorValue
+  | MatrixValue
+  | PartsValue
+  | CheckValue
+  | FunctionValue
 export type Kind = Value['kind']
 
 /**

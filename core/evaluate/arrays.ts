@@ -1,0 +1,71 @@
+import { asMatrix, itemAt, mapMatrix, matrixOf, settled, shapeText, zipMatrices } from '../values/matrices'
+import { mapVector, zipVectors } from '../values/vectors'
+import { failure } from '../values/value'
+import type { Failure, MatrixValue, Value, VectorValue } from '../values/value'
+
+/** Vectors and matrices entry by entry, as inside each( ). */
+
+export function isArray(value: Value): value is VectorValue | MatrixValue {
+  return value.kind === 'vector' || value.kind === 'matrix'
+}
+
+type Join = (x: Value, y: Value) => Value | Failure
+
+/** An operator on entries: two arrays of one shape, or one array and a value that stands for every entry. */
+export function entrywise(a: Value, b: Value, sign: string, join: Join): Value | Failure {
+  if (a.kind === 'vector' && b.kind === 'vector') return zipVectors(a, b, join)
+  if (isArray(a) && isArray(b)) {
+    const [left, right] = [asMatrix(a), asMatrix(b)]
+    if (!left || !right) return failure('shapes-differ', { left: shapeText(a), right: shapeText(b), sign })
+    const value = zipMatrices(left, right, sign, join)
+    return value.kind === 'matrix' ? settled(value) : value
+  }
+  if (a.kind === 'vector') return mapVector(a, (x) => join(x, b))
+  if (b.kind === 'vector') return mapVector(b, (y) => join(a, y))
+  if (a.kind === 'matrix') return mapMatrix(a, (x) => join(x, b))
+  if (b.kind === 'matrix') return mapMatrix(b, (y) => join(a, y))
+  return join(a, b)
+}
+
+/** Blocks put together row by row, as in a textbook. */
+export function fromBlocks(rows: readonly (readonly MatrixValue[])[]): MatrixValue | Failure {
+  const strips: MatrixValue[] = []
+  for (const [k, blocks] of rows.entries()) {
+    const strip = sideBySide(blocks)
+    if (strip.kind === 'failure') return { ...strip, data: { ...strip.data, row: k + 1 } }
+    const above = strips.at(-1)
+    if (above && above.cols !== strip.cols) {
+      const entries = (n: number): string => (n === 1 ? '1 entry' : `${n} entries`)
+      return failure('rows-differ', { row: k + 1, found: entries(strip.cols), expected: entries(above.cols) })
+    }
+    strips.push(strip)
+  }
+  return stacked(strips)
+}
+
+export function sideBySide(blocks: readonly MatrixValue[]): MatrixValue | Failure {
+  const [first] = blocks
+  if (!first) return failure('empty-list')
+  const other = blocks.find((b) => b.rows !== first.rows)
+  if (other) return failure('blocks-differ', { row: 1, left: first.rows, right: other.rows })
+  const cols = blocks.reduce((sum, b) => sum + b.cols, 0)
+  const items = Array.from({ length: first.rows }, (_, r) => blocks.flatMap((b) => rowOf(b, r))).flat()
+  return matrixOf(first.rows, cols, items)
+}
+
+export function stacked(blocks: readonly MatrixValue[]): MatrixValue | Failure {
+  const [first] = blocks
+  if (!first) return failure('empty-list')
+  const other = blocks.find((b) => b.cols !== first.cols)
+  if (other) return failure('shapes-differ', { left: shapeText(first), right: shapeText(other), sign: 'above' })
+  const items = blocks.flatMap((b) => Array.from({ length: b.rows }, (_, r) => rowOf(b, r)).flat())
+  return matrixOf(
+    blocks.reduce((sum, b) => sum + b.rows, 0),
+    first.cols,
+    items,
+  )
+}
+
+function rowOf(m: MatrixValue, r: number) {
+  return Array.from({ length: m.cols }, (_, c) => itemAt(m, r * m.cols + c))
+}

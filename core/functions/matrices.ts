@@ -1,0 +1,315 @@
+import * as L from '../linear/values'
+import type { Context } from '../evaluate/context'
+import type { Node } from '../notation/tree'
+import { sideBySide, stacked } from '../evaluate/arrays'
+import { integer, real, vector } from '../values/make'
+import { asMatrix, ENTRIES_MOST, itemAt, itemsOf, matrixOf, settled, transposed } from '../values/matrices'
+import { failure } from '../values/value'
+import type { Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/value'
+import { numberAt } from './arguments'
+import type { Example, FunctionDefinition, Parameter } from './definition'
+
+/** The chapters on matrices and on building them. */
+
+function matrixAt(args: readonly Value[], index: number): MatrixValue {
+  const value = args[index]
+  const matrix = value ? asMatrix(value) : null
+  if (!matrix) throw new Error(`argument ${index + 1} is declared as a matrix`)
+  return matrix
+}
+
+const A: readonly Parameter[] = [{ name: 'A', kind: 'matrix' }]
+const AB: readonly Parameter[] = [
+  { name: 'A', kind: 'matrix' },
+  { name: 'b', kind: 'matrix' },
+]
+
+type Apply = (m: MatrixValue, context: Context) => Value | Failure
+
+function ofMatrix(
+  name: string,
+  summary: string,
+  examples: readonly Example[],
+  apply: Apply,
+  spellings: readonly string[] = [],
+): FunctionDefinition {
+  return {
+    name,
+    group: 'matrices',
+    parameters: A,
+    spellings,
+    summary,
+    examples,
+    apply: (args, context) => apply(matrixAt(args, 0), context),
+  }
+}
+
+/** Says that a solution has lost digits; the line stands all the same. */
+function hintCondition(m: MatrixValue, context: Context, node: Node | undefined): void {
+  if (m.exact || m.rows !== m.cols || m.rows > 60 || !node) return
+  const value = L.condition(m)
+  if (value > 1e10)
+    context.hint('ill-conditioned', node, { value: value.toExponential(1), digits: Math.round(Math.log10(value)) })
+}
+
+function eigenPart(name: string, take: (e: L.EigenValues) => Value, examples: readonly Example[], summary: string) {
+  return ofMatrix(name, summary, examples, (m) => {
+    const found = L.eigenOf(m, name)
+    return 'kind' in found ? found : take(found)
+  })
+}
+
+const pairs = ({ values, vectors }: L.EigenValues): PartsValue => ({
+  kind: 'parts',
+  of: 'eigenpairs',
+  parts: new Map<string, Value>([
+    ['values', vector(values)],
+    ['vectors', settled(vectors)],
+  ]),
+})
+
+const TWO = '[[1, 2], [3, 4]]'
+
+export const matrixFunctions: readonly FunctionDefinition[] = [
+  ofMatrix('det', 'Determinant of a square matrix, also |A|.', [{ entry: `det(${TWO})`, gives: '-2' }], L.determinant),
+  ofMatrix(
+    'inv',
+    'Inverse of a square matrix, also A^-1.',
+    [{ entry: `inv(${TWO})`, gives: '[[-2, 1], [1.5, -0.5]]' }],
+    L.inverse,
+    ['inverse'],
+  ),
+  ofMatrix('transpose', 'Transpose, also A^T.', [{ entry: `transpose(${TWO})`, gives: '[[1, 3], [2, 4]]' }], (m) =>
+    settled(transposed(m, false)),
+  ),
+  ofMatrix('tr', 'Trace: the sum of the diagonal.', [{ entry: `tr(${TWO})`, gives: '5' }], L.trace, ['trace']),
+  ofMatrix('rank', 'Rank: the number of independent rows.', [{ entry: 'rank([[1, 2], [2, 4]])', gives: '1' }], L.rank),
+  ofMatrix(
+    'ref',
+    'A row echelon form with leading ones.',
+    [{ entry: `ref(${TWO})`, gives: '[[1, 2], [0, 1]]' }],
+    L.echelon,
+  ),
+  ofMatrix('rref', 'The reduced row echelon form.', [{ entry: `rref(${TWO})`, gives: '[[1, 0], [0, 1]]' }], L.reduced),
+  ofMatrix(
+    'null',
+    'Columns that span the null space, the x with A·x = 0.',
+    [{ entry: 'null([[1, 2], [2, 4]])', gives: '[-2, 1]' }],
+    L.nullSpace,
+  ),
+  ofMatrix(
+    'cond',
+    'Condition number in the 2-norm: how many times an error may grow in solving.',
+    [{ entry: 'cond([[2, 0], [0, 1]])', gives: '2' }],
+    (m) => real(L.condition(m)),
+  ),
+  {
+    name: 'solve',
+    group: 'matrices',
+    parameters: AB,
+    summary: 'The x with A·x = b, for square A; b may have several columns.',
+    examples: [{ entry: `solve(${TWO}, [5, 6])`, gives: '[-4, 4.5]' }],
+    apply: (args, context) => {
+      const m = matrixAt(args, 0)
+      hintCondition(m, context, context.at)
+      return L.solve(m, matrixAt(args, 1))
+    },
+  },
+  {
+    name: 'lsq',
+    group: 'matrices',
+    parameters: AB,
+    summary: 'The x for which ||A·x − b|| is least.',
+    examples: [{ entry: 'lsq([[1, 0], [1, 1], [1, 2]], [1, 2, 3])', gives: '[1, 1]' }],
+    apply: (args) => L.leastSquares(matrixAt(args, 0), matrixAt(args, 1)),
+  },
+  ofMatrix(
+    'lu',
+    'Parts .lower .upper .permutation with permutation·A = lower·upper.',
+    [{ entry: `lu(${TWO}).upper[1, 1]`, gives: '3' }],
+    L.luParts,
+  ),
+  ofMatrix(
+    'qr',
+    'Parts .orthonormal .triangular with A = orthonormal·triangular.',
+    [{ entry: 'qr([[3, 1], [4, 2]]).triangular[1, 1]', gives: '5' }],
+    L.qrParts,
+  ),
+  ofMatrix(
+    'svd',
+    'Parts .left .singular .right with A = left·diag(singular)·rightᴴ.',
+    [{ entry: 'svd([[3, 0], [0, 4]]).singular', gives: '[4, 3]' }],
+    L.svdParts,
+  ),
+  ofMatrix(
+    'cholesky',
+    'The lower triangular L with A = L·Lᴴ, for Hermitian positive definite A.',
+    [{ entry: 'cholesky([[4, 2], [2, 5]])', gives: '[[2, 0], [1, 2]]' }],
+    L.choleskyOf,
+  ),
+  eigenPart(
+    'eigenvalues',
+    (e) => vector(e.values),
+    [{ entry: 'eigenvalues([[2, 1], [1, 2]])', gives: '[1, 3]' }],
+    'Eigenvalues, in ascending order of their real parts.',
+  ),
+  eigenPart(
+    'eigenvectors',
+    (e) => settled(e.vectors),
+    [{ entry: 'eigenvectors([[2, 0], [0, 3]])', gives: '[[1, 0], [0, 1]]' }],
+    'Eigenvectors of length 1 as columns, in the order of eigenvalues(A).',
+  ),
+  eigenPart(
+    'eigenpairs',
+    pairs,
+    [{ entry: 'eigenpairs([[2, 0], [0, 3]]).values', gives: '[2, 3]' }],
+    'Parts .values .vectors, in the same order.',
+  ),
+  ofMatrix(
+    'charpoly',
+    'Coefficients of det(λ·1 − A), from the highest power down.',
+    [{ entry: `charpoly(${TWO})`, gives: '[1, -5, -2]' }],
+    L.charpoly,
+  ),
+  ofMatrix(
+    'expm',
+    'The exponential of a square matrix, Σ Aᵏ/k!.',
+    [{ entry: 'expm([[0, 0], [0, 0]])', gives: '[[1, 0], [0, 1]]' }],
+    L.exponential,
+  ),
+]
+
+function sizes(args: readonly Value[]): { readonly rows: number; readonly cols: number } | Failure {
+  const rows = numberAt(args, 0).re
+  const cols = args.length > 1 ? numberAt(args, 1).re : rows
+  if (rows < 1 || cols < 1) return failure('domain', { name: 'the size', needs: 'whole numbers from 1 up' })
+  if (rows * cols > ENTRIES_MOST) return failure('matrix-too-large', { count: rows * cols, limit: ENTRIES_MOST })
+  return { rows, cols }
+}
+
+const mn: readonly Parameter[] = [
+  { name: 'm', kind: 'whole' },
+  { name: 'n', kind: 'whole' },
+]
+
+function filled(name: string, value: number, example: Example): FunctionDefinition {
+  return {
+    name,
+    group: 'building',
+    parameters: mn,
+    optional: 1,
+    summary: `A matrix of m rows and n columns filled with ${value}; with one number a square one.`,
+    examples: [example],
+    apply: (args) => {
+      const shape = sizes(args)
+      if ('kind' in shape) return shape
+      const item = integer(value)
+      return settled(
+        matrixOf(
+          shape.rows,
+          shape.cols,
+          Array.from({ length: shape.rows * shape.cols }, () => item),
+        ),
+      )
+    },
+  }
+}
+
+function joined(name: string, summary: string, gives: string, join: typeof sideBySide): FunctionDefinition {
+  return {
+    name,
+    group: 'building',
+    parameters: [{ name: 'a', kind: 'array' }],
+    repeats: true,
+    summary,
+    examples: [{ entry: `${name}([1, 2], [3, 4])`, gives }],
+    apply: (args) => {
+      const blocks = args.flatMap((a) => asMatrix(a) ?? [])
+      const value = blocks.length === args.length ? join(blocks) : failure('entries-are-numbers', { kind: 'text' })
+      return value.kind === 'failure' ? value : settled(value)
+    },
+  }
+}
+
+export const buildingFunctions: readonly FunctionDefinition[] = [
+  {
+    name: 'identity',
+    group: 'building',
+    parameters: [{ name: 'n', kind: 'whole' }],
+    summary: 'The identity matrix of order n.',
+    examples: [{ entry: 'identity(2)', gives: '[[1, 0], [0, 1]]' }],
+    apply: (args) => {
+      const shape = sizes(args)
+      return 'kind' in shape ? shape : settled(L.identityMatrix(shape.rows), true)
+    },
+  },
+  filled('zeros', 0, { entry: 'zeros(1, 3)', gives: '[[0, 0, 0]]' }),
+  filled('ones', 1, { entry: 'ones(2, 2)', gives: '[[1, 1], [1, 1]]' }),
+  {
+    name: 'diag',
+    group: 'building',
+    parameters: [{ name: 'a', kind: 'array' }],
+    summary: 'Of a vector the matrix with it as diagonal; of a matrix its diagonal as a vector.',
+    examples: [
+      { entry: 'diag([1, 2])', gives: '[[1, 0], [0, 2]]' },
+      { entry: `diag(${TWO})`, gives: '[1, 4]' },
+    ],
+    apply: ([value]) => {
+      if (value?.kind === 'matrix') {
+        const length = Math.min(value.rows, value.cols)
+        return vector(Array.from({ length }, (_, k) => itemAt(value, k * (value.cols + 1))))
+      }
+      const column = value ? asMatrix(value) : null
+      if (!column) return failure('entries-are-numbers', { kind: value?.kind ?? 'text' })
+      const n = column.rows
+      const zero: NumberValue = integer(0)
+      const items = Array.from({ length: n * n }, (_, k) => (k % (n + 1) === 0 ? itemAt(column, k / (n + 1)) : zero))
+      return settled(matrixOf(n, n, items))
+    },
+  },
+  joined('beside', 'Blocks of one height side by side.', '[[1, 3], [2, 4]]', sideBySide),
+  joined('beneath', 'Blocks of one width, one below the other.', '[1, 2, 3, 4]', stacked),
+  {
+    name: 'row',
+    group: 'building',
+    parameters: [
+      { name: 'A', kind: 'matrix' },
+      { name: 'k', kind: 'whole' },
+    ],
+    summary: 'Row k of a matrix, also A[k, all].',
+    examples: [{ entry: `row(${TWO}, 2)`, gives: '[[3, 4]]' }],
+    apply: (args) => {
+      const m = matrixAt(args, 0)
+      const k = numberAt(args, 1).re
+      if (k < 1 || k > m.rows) return failure('index-row-range', { count: m.rows })
+      return settled(matrixOf(1, m.cols, itemsOf(m).slice((k - 1) * m.cols, k * m.cols)), true)
+    },
+  },
+  {
+    name: 'col',
+    group: 'building',
+    parameters: [
+      { name: 'A', kind: 'matrix' },
+      { name: 'k', kind: 'whole' },
+    ],
+    summary: 'Column k of a matrix, also A[all, k].',
+    examples: [{ entry: `col(${TWO}, 2)`, gives: '[2, 4]' }],
+    apply: (args) => {
+      const m = matrixAt(args, 0)
+      const k = numberAt(args, 1).re
+      if (k < 1 || k > m.cols) return failure('index-column-range', { count: m.cols })
+      return vector(Array.from({ length: m.rows }, (_, r) => itemAt(m, r * m.cols + k - 1)))
+    },
+  },
+  {
+    name: 'size',
+    group: 'building',
+    parameters: [{ name: 'A', kind: 'matrix' }],
+    summary: 'The vector [rows, columns].',
+    examples: [{ entry: 'size([[1, 2, 3], [4, 5, 6]])', gives: '[2, 3]' }],
+    apply: (args) => {
+      const m = matrixAt(args, 0)
+      return vector([integer(m.rows), integer(m.cols)])
+    },
+  },
+]

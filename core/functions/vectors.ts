@@ -1,0 +1,272 @@
+import * as C from '../numbers/complex'
+import * as A from '../values/arithmetic'
+import { conjugate } from './complex'
+import { binary } from '../evaluate/operators'
+import type { Context } from '../evaluate/context'
+import { angleOf, angleOfTurns, complexNumber, exactNumber, integer, vector } from '../values/make'
+import { asMatrix, itemsOf } from '../values/matrices'
+import { spectralNorm } from '../linear/values'
+import { euclideanNorm, mapVector } from '../values/vectors'
+import { failure } from '../values/value'
+import type { Failure, NumberValue, Value, VectorValue } from '../values/value'
+import { numberAt } from './arguments'
+import type { FunctionDefinition, Parameter } from './definition'
+
+/** The chapter on vectors. */
+
+export function vectorAt(args: readonly Value[], index: number): VectorValue {
+  const value = args[index]
+  if (value?.kind !== 'vector') throw new Error(`argument ${index + 1} is declared as a vector`)
+  return value
+}
+
+function numbersOf(v: VectorValue): NumberValue[] | Failure {
+  const matrix = asMatrix(v)
+  return matrix ? itemsOf(matrix) : failure('entries-are-numbers', { kind: v.items[0]?.kind ?? 'text' })
+}
+
+function pair(args: readonly Value[]): [NumberValue[], NumberValue[]] | Failure {
+  const u = numbersOf(vectorAt(args, 0))
+  if (!Array.isArray(u)) return u
+  const v = numbersOf(vectorAt(args, 1))
+  if (!Array.isArray(v)) return v
+  return u.length === v.length ? [u, v] : failure('lengths-differ', { left: u.length, right: v.length })
+}
+
+function dotOf(u: readonly NumberValue[], v: readonly NumberValue[]): NumberValue | Failure {
+  let sum: NumberValue = integer(0)
+  for (const [k, x] of u.entries()) {
+    const y = v[k]
+    if (!y) continue
+    const term = A.multiply(conjugateNumber(x), y)
+    if (term.kind === 'failure') return term
+    const next = A.add(sum, term)
+    if (next.kind === 'failure') return next
+    sum = next
+  }
+  return sum
+}
+
+function conjugateNumber(z: NumberValue): NumberValue {
+  const value = conjugate(z)
+  return value.kind === 'number' ? value : z
+}
+
+function cross([a, b]: [NumberValue[], NumberValue[]]): Value | Failure {
+  if (a.length !== 3) return failure('domain', { name: 'cross', needs: 'vectors of three entries' })
+  const items: Value[] = []
+  for (const [i, j] of [
+    [1, 2],
+    [2, 0],
+    [0, 1],
+  ] as const) {
+    const [p, q, r, s] = [a[i], b[j], a[j], b[i]]
+    if (!p || !q || !r || !s) return failure('wrong-kind')
+    const left = A.multiply(p, q)
+    const right = A.multiply(r, s)
+    if (left.kind === 'failure') return left
+    if (right.kind === 'failure') return right
+    const value = A.subtract(left, right)
+    if (value.kind === 'failure') return value
+    items.push(value)
+  }
+  return vector(items)
+}
+
+function scaled(v: VectorValue, sign: '*' | '/', by: NumberValue, context: Context): Value | Failure {
+  const plain = { unit: context.unit, exponent: false, bareSide: () => undefined }
+  return mapVector(v, (item) => binary(sign, item, by, plain))
+}
+
+function angleBetween([u, v]: [NumberValue[], NumberValue[]]): Value | Failure {
+  const product = dotOf(u, v)
+  if (product.kind === 'failure') return product
+  const [p, q] = [euclideanNorm(vector(u)), euclideanNorm(vector(v))]
+  if (p.kind !== 'number' || q.kind !== 'number') return failure('wrong-kind')
+  if (p.re === 0 || q.re === 0) return failure('domain', { name: 'angle', needs: 'two vectors other than zero' })
+  if (product.re === 0) return angleOfTurns({ n: 1, d: 4 })
+  // Kahan's formula: exact for nearly parallel vectors, where the arc cosine loses half the digits.
+  const [s, t] = [u.map((z) => C.divide(z, p)), v.map((z) => C.divide(z, q))]
+  const minus = Math.hypot(...s.map((z, k) => C.abs(C.subtract(z, t[k] ?? z))))
+  const plus = Math.hypot(...s.map((z, k) => C.abs(C.add(z, t[k] ?? z))))
+  return angleOf(2 * Math.atan2(minus, plus))
+}
+
+function sorted(v: VectorValue, context: Context): Value | Failure {
+  const keyed = v.items.map((item) => ({ item, key: keyOf(item) }))
+  if (keyed.some((k) => k.key === null)) return failure('no-order', { sign: 'sort' })
+  void context
+  return vector(
+    keyed.sort((a, b) => ((a.key ?? 0) < (b.key ?? 0) ? -1 : (a.key ?? 0) > (b.key ?? 0) ? 1 : 0)).map((k) => k.item),
+  )
+}
+
+function keyOf(item: Value): number | string | null {
+  if (item.kind === 'angle') return item.radians
+  if (item.kind === 'text') return item.text
+  return item.kind === 'number' && item.im === 0 ? item.re : null
+}
+
+const two: readonly Parameter[] = [
+  { name: 'u', kind: 'vector' },
+  { name: 'v', kind: 'vector' },
+]
+const one: readonly Parameter[] = [{ name: 'v', kind: 'vector' }]
+
+export const vectorFunctions: readonly FunctionDefinition[] = [
+  {
+    name: 'dot',
+    group: 'vectors',
+    parameters: two,
+    summary: 'Scalar product Σ ū·v; the entries of u are conjugated.',
+    examples: [
+      { entry: 'dot([1, 2, 3], [4, 5, 6])', gives: '32' },
+      { entry: 'dot([1j], [2])', gives: '0 - 2j' },
+    ],
+    apply: (args) => {
+      const both = pair(args)
+      return Array.isArray(both) ? dotOf(...both) : both
+    },
+  },
+  {
+    name: 'cross',
+    group: 'vectors',
+    parameters: two,
+    summary: 'Vector product of two vectors of three entries.',
+    examples: [{ entry: 'cross([1, 0, 0], [0, 1, 0])', gives: '[0, 0, 1]' }],
+    apply: (args) => {
+      const both = pair(args)
+      return Array.isArray(both) ? cross(both) : both
+    },
+  },
+  {
+    name: 'norm',
+    group: 'vectors',
+    parameters: [{ name: 'v', kind: 'array' }],
+    summary: 'Length √Σ|x|² of a vector, also ||v||; of a matrix its largest singular value.',
+    examples: [{ entry: 'norm([3, 4])', gives: '5' }],
+    apply: ([value]) => {
+      if (value?.kind === 'vector') return euclideanNorm(value)
+      return value?.kind === 'matrix' ? spectralNorm(value) : failure('wrong-kind')
+    },
+  },
+  {
+    name: 'unit',
+    group: 'vectors',
+    parameters: one,
+    summary: 'The vector of length 1 in the direction of v.',
+    examples: [{ entry: 'unit([3, 4])', gives: '[0.6, 0.8]' }],
+    apply: (args, context) => {
+      const v = vectorAt(args, 0)
+      const length = euclideanNorm(v)
+      if (length.kind !== 'number') return length
+      return length.re === 0
+        ? failure('domain', { name: 'unit', needs: 'a vector other than zero' })
+        : scaled(v, '/', length, context)
+    },
+  },
+  {
+    name: 'angle',
+    group: 'vectors',
+    parameters: two,
+    summary: 'The angle between two vectors, 0 to 180°. Of one number it is read as arg.',
+    examples: [{ entry: 'angle([1, 0], [1, 1])', gives: '45°' }],
+    apply: (args) => {
+      const both = pair(args)
+      return Array.isArray(both) ? angleBetween(both) : both
+    },
+  },
+  {
+    name: 'dist',
+    group: 'vectors',
+    parameters: two,
+    summary: 'Distance ||u − v|| of two points.',
+    examples: [{ entry: 'dist([1, 1], [4, 5])', gives: '5' }],
+    apply: (args) => {
+      const both = pair(args)
+      if (!Array.isArray(both)) return both
+      const items: Value[] = []
+      for (const [k, x] of both[0].entries()) {
+        const difference = A.subtract(x, both[1][k] ?? x)
+        if (difference.kind === 'failure') return difference
+        items.push(difference)
+      }
+      return euclideanNorm(vector(items))
+    },
+  },
+  {
+    name: 'proj',
+    group: 'vectors',
+    parameters: two,
+    summary: 'Projection of u onto v.',
+    examples: [{ entry: 'proj([2, 3], [4, 0])', gives: '[2, 0]' }],
+    apply: (args, context) => {
+      const both = pair(args)
+      if (!Array.isArray(both)) return both
+      const [u, v] = both
+      const top = dotOf(v, u)
+      const bottom = dotOf(v, v)
+      if (top.kind === 'failure') return top
+      if (bottom.kind === 'failure') return bottom
+      if (bottom.re === 0) return failure('domain', { name: 'proj', needs: 'a vector v other than zero' })
+      const factor = A.divide(top, bottom)
+      return factor.kind === 'failure' ? factor : scaled(vector(v), '*', factor, context)
+    },
+  },
+  {
+    name: 'count',
+    group: 'vectors',
+    parameters: [{ name: 'v', kind: 'array' }],
+    summary: 'How many entries there are.',
+    examples: [{ entry: 'count([5, 6, 7])', gives: '3' }],
+    apply: ([value]) => {
+      if (value?.kind === 'vector') return integer(value.items.length)
+      return value?.kind === 'matrix' ? integer(value.rows * value.cols) : failure('wrong-kind')
+    },
+  },
+  {
+    name: 'sort',
+    group: 'vectors',
+    parameters: one,
+    summary: 'The entries in ascending order; they must be real numbers, angles or texts.',
+    examples: [{ entry: 'sort([3, 1, 2])', gives: '[1, 2, 3]' }],
+    apply: (args, context) => sorted(vectorAt(args, 0), context),
+  },
+  {
+    name: 'reverse',
+    group: 'vectors',
+    parameters: one,
+    summary: 'The entries from the last to the first.',
+    examples: [{ entry: 'reverse([1, 2, 3])', gives: '[3, 2, 1]' }],
+    apply: (args) => vector(vectorAt(args, 0).items.toReversed()),
+  },
+  {
+    name: 'vec',
+    group: 'complex',
+    parameters: [{ name: 'z', kind: 'number' }],
+    summary: 'The vector [re, im] of a complex number; a force 22∠45° by its components.',
+    examples: [{ entry: 'vec(3 + 4j)', gives: '[3, 4]' }],
+    apply: (args) => {
+      const z = numberAt(args, 0)
+      const part = (re: number, k: 're' | 'im'): NumberValue =>
+        z.exact ? exactNumber({ re: z.exact[k], im: { n: 0, d: 1 } }) : { ...integer(0), re, exact: null }
+      return vector([part(z.re, 're'), part(z.im, 'im')])
+    },
+  },
+  {
+    name: 'phasor',
+    group: 'complex',
+    parameters: [{ name: 'v', kind: 'vector' }],
+    summary: 'The complex number of a vector of two real entries: magnitude and direction of a force.',
+    examples: [{ entry: 'phasor([3, 4])', gives: '3 + 4j' }],
+    apply: (args) => {
+      const entries = numbersOf(vectorAt(args, 0))
+      if (!Array.isArray(entries)) return entries
+      const [x, y] = entries
+      if (!x || !y || entries.length !== 2 || x.im !== 0 || y.im !== 0)
+        return failure('domain', { name: 'phasor', needs: 'a vector of two real entries' })
+      if (x.exact && y.exact) return exactNumber({ re: x.exact.re, im: y.exact.re }, true)
+      return complexNumber({ re: x.re, im: y.re })
+    },
+  },
+]
