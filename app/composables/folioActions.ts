@@ -17,7 +17,7 @@ export function useFolioActions() {
   const folio = useFolioStore()
   const desk = useDeskStore()
   const preferences = usePreferencesStore()
-  const { actionsFor, name } = useLineActions()
+  const { actionsFor, name, openGrid } = useLineActions()
 
   /** Runs an action on the current line. */
   const onLine = (run: (id: string) => void) => () => {
@@ -52,6 +52,12 @@ export function useFolioActions() {
       key: 'note',
       also: 'text comment markdown',
       run: onLine((id) => folio.turn(id)),
+    },
+    {
+      label: 'Grid: fill a vector or matrix',
+      key: 'grid',
+      also: 'matrix table cells',
+      run: onLine((id) => void openGrid(id)),
     },
     { label: 'Hide or show the result', key: 'hide', run: onLine((id) => folio.toggle(id, 'hidden')) },
     { label: 'Fold or unfold', key: 'fold', run: onLine((id) => folio.toggle(id, 'folded')) },

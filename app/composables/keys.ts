@@ -30,6 +30,7 @@ export const KEYS = {
   select: { keys: ['Shift+↑', 'Shift+↓'], does: 'select several lines' },
   name: { keys: ['F2'], does: 'name the result, or spell its name anew everywhere' },
   note: { keys: ['F9'], does: 'turn into a note, or back into an entry' },
+  grid: { keys: ['Shift+F7'], does: 'fill a vector or matrix in a grid' },
   hide: { keys: ['F4'], does: 'hide or show the result' },
   fold: { keys: ['Shift+F4'], does: 'fold or unfold' },
   undo: { keys: ['Ctrl+Z'], does: 'undo' },
@@ -56,7 +57,7 @@ export const KEY_GROUPS: readonly { readonly title: KeyGroup; readonly keys: rea
   {
     title: 'Lines',
     keys: [
-      'below', 'above', 'select', 'moveUp', 'moveDown', 'duplicate', 'remove', 'removeEmpty', 'name', 'note', 'hide', 'fold',
+      'below', 'above', 'select', 'moveUp', 'moveDown', 'duplicate', 'remove', 'removeEmpty', 'name', 'note', 'grid', 'hide', 'fold',
     ], // prettier-ignore
   },
   { title: 'The folio', keys: ['undo', 'redo', 'find', 'index', 'journal', 'handbook', 'stroll', 'keys'] },

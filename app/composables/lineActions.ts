@@ -1,12 +1,14 @@
 import {
   mdiArrowDown,
   mdiArrowUp,
+  mdiCheckAll,
   mdiContentCopy,
   mdiContentDuplicate,
   mdiDeleteOutline,
   mdiEyeOffOutline,
   mdiEyeOutline,
   mdiFunctionVariant,
+  mdiGrid,
   mdiLabelOutline,
   mdiPencilOutline,
   mdiRenameOutline,
@@ -21,6 +23,7 @@ import type { MenuAction } from '~/components/common/MenuButton.vue'
 import type { CopyForm } from '#core/format/copy'
 import { definedName } from '#core/evaluate/folio'
 import { parseLine } from '#core/notation/parser'
+import { readGrid } from '#core/notation/grid'
 import { freeName } from '#core/notation/rename'
 import { keyText } from '~/composables/keys'
 import { useDeskStore } from '~/stores/desk'
@@ -57,6 +60,22 @@ export function useLineActions() {
     )
     folio.rewrite(id, `${fresh} = ${source}`, 'name the result')
     folio.edit(id, { from: 0, to: fresh.length })
+  }
+
+  /** The grid of a line; of a computed matrix, of its values in a new line. */
+  async function openGrid(id: string): Promise<void> {
+    if (folio.editing) folio.keep()
+    const line = folio.lineOf(id)
+    if (!line || line.note) return
+    const literal = line.source.trim() === '' || readGrid(parseLine(line.source)) !== null
+    if (literal) {
+      desk.openGrid(id)
+      return
+    }
+    const values = await results.copyText(id, 'full')
+    folio.current = id
+    folio.insertBelow([values !== null && readGrid(parseLine(values)) ? values : ''])
+    if (folio.current !== null) desk.openGrid(folio.current)
   }
 
   /** The actions of one line, or of the selection it belongs to. */
@@ -121,6 +140,13 @@ export function useLineActions() {
         run: () => folio.toggle(id, 'hidden'),
       })
     if (!several && view && view.readout.shape !== 'none' && !view.problem) list.push(...copies(id))
+    if (
+      !several &&
+      !line.note &&
+      (view?.readout.shape === 'grid' || view?.readout.shape === 'list' || line.source === '')
+    )
+      list.push({ label: 'Fill in a grid', icon: mdiGrid, key: keyText('grid'), run: () => void openGrid(id) })
+    if (!several && view?.readout.shape === 'grid') list.push(...truths(id))
     const stamped = view?.stamped
     if (stamped && !several)
       list.push({
@@ -136,6 +162,52 @@ export function useLineActions() {
       run: () => folio.remove(id),
     })
     return list
+  }
+
+  /** Ordinary lines that show that a matrix is what it should be. */
+  function truths(id: string): MenuAction[] {
+    const view = results.views.get(id)
+    const shape = view?.readout
+    const kept = view?.name
+    if (!kept || shape?.shape !== 'grid') return []
+    const put =
+      (...sources: string[]) =>
+      (): void => {
+        folio.current = id
+        folio.insertBelow(sources)
+      }
+    if (shape.rows !== shape.cols)
+      return [{ label: 'Reduced form and rank', icon: mdiCheckAll, run: put(`rref(${kept})`, `rank(${kept})`) }]
+    const taken = new Set(folio.lines.flatMap((l) => (l.note ? [] : (definedName(parseLine(l.source)) ?? []))))
+    const free = (stem: string): string => (taken.has(stem) ? freeName(taken, stem) : stem)
+    const [inverse, x, b] = [free(`${kept}_inv`), free('x'), free('b')]
+    const unit = `identity(${shape.rows})`
+    return [
+      {
+        label: 'Inverse, with check',
+        icon: mdiCheckAll,
+        run: put(`${inverse} = ${kept}^-1`, `${kept}*${inverse} ~~ ${unit}`),
+      },
+      {
+        label: 'Solve, with residual',
+        icon: mdiCheckAll,
+        run: put(
+          `${b} = [${Array.from({ length: shape.rows }, (_, k) => (k === 0 ? '1' : '0')).join(', ')}]`,
+          `${x} = solve(${kept}, ${b})`,
+          `norm(${kept}*${x} - ${b})  # residual`,
+        ),
+      },
+      {
+        label: 'Eigenpairs, side by side',
+        icon: mdiCheckAll,
+        run: put(
+          `eigenvalues(${kept})`,
+          `eigenvectors(${kept})`,
+          `${kept}*eigenvectors(${kept})  # A·v`,
+          `eigenvectors(${kept})*diag(eigenvalues(${kept}))  # λ·v`,
+        ),
+      },
+    ]
   }
 
   function copies(id: string): MenuAction[] {
@@ -155,5 +227,5 @@ export function useLineActions() {
     ]
   }
 
-  return { actionsFor, name, copy }
+  return { actionsFor, name, copy, openGrid }
 }

@@ -30,6 +30,7 @@ function kindOf(view: LineView): string {
   if (view.problem) return 'in error'
   const { readout } = view
   if (readout.shape === 'list') return `vector of ${readout.count}`
+  if (readout.shape === 'grid') return `matrix ${readout.rows} × ${readout.cols}`
   if (view.kind === 'number') return readout.shape === 'twin' ? 'complex' : 'real'
   return view.kind === 'truth' ? 'true or false' : view.kind
 }

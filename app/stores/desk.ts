@@ -2,10 +2,11 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 
 /** What is open beside the ledger: the tabs of the right column, the index, the sheets. */
-export type Panel = 'plates' | 'journal' | 'handbook'
+export type Panel = 'plates' | 'grid' | 'journal' | 'handbook'
 
 export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
   plates: 'Plates',
+  grid: 'Grid',
   journal: 'Journal',
   handbook: 'Handbook',
 }
@@ -26,6 +27,14 @@ export const useDeskStore = defineStore('desk', () => {
   const topic = ref<string | null>(null)
   /** A kept name that is to be spelled anew, or a line to be named. */
   const renaming = ref<string | null>(null)
+
+  /** The line that the grid fills. */
+  const gridLine = ref<string | null>(null)
+
+  function openGrid(line: string): void {
+    gridLine.value = line
+    show('grid')
+  }
 
   const tabs = computed<readonly Panel[]>(() => ['plates', ...opened.value])
 
@@ -61,10 +70,11 @@ export const useDeskStore = defineStore('desk', () => {
     part.value = 'ledger'
     topic.value = null
     renaming.value = null
+    gridLine.value = null
   }
 
   return {
-    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, stroll, part, topic, renaming,
-    show, hide, toggle, openHandbook, reset,
+    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, stroll, part, topic, renaming, gridLine,
+    show, openGrid, hide, toggle, openHandbook, reset,
   } // prettier-ignore
 })

@@ -41,3 +41,18 @@ describe('otherwise to a relative 1e-9, or within what is said', () => {
     expect(reckon(['2 ~~ "two"'])[0]!.error!.code).toBe('not-comparable')
   })
 })
+
+describe('vectors and matrices', () => {
+  const outcome = (line: string) => {
+    const [result] = reckon([line])
+    return result!.error?.code ?? (result!.value as { pass: boolean; figures: number })
+  }
+  test.each([
+    ['[1/3, 2/3] ~~ [0.333, 0.667]', true, 3],
+    ['[1/3, 2/3] ~~ [0.333, 0.66]', false, 1],
+    ['[[1, 2], [3, 4]]^-1*[[1, 2], [3, 4]] ~~ identity(2)', true, 15],
+    ['[[sqrt(2), 0], [0, 1]] ~~ [[1.414, 0], [0, 1]]', true, 4],
+    ['[1, 2] ~~ [1, 2.1] within 0.2', true, 1],
+  ])('%s', (line, pass, figures) => expect(outcome(line)).toMatchObject({ pass, figures }))
+  test('shapes must be the same', () => expect(outcome('[1, 2] ~~ [1, 2, 3]')).toBe('shapes-differ'))
+})

@@ -1,6 +1,7 @@
 import type { Node } from '../notation/tree'
 import * as C from '../numbers/complex'
 import { normalAngle, angleOf } from '../values/make'
+import { asMatrix, itemsOf, shapeText } from '../values/matrices'
 import type { CheckValue, Failure, NumberValue, Value } from '../values/value'
 import { failure } from '../values/value'
 
@@ -30,12 +31,49 @@ export interface Tolerance {
 export function check(left: Value, right: Value, rightNode: Node, within: Tolerance | null): CheckValue | Failure {
   if (left.kind === 'angle' && right.kind === 'angle')
     return checkAngles(left.radians, right.radians, left, right, rightNode, within)
+  const arrays = checkArrays(left, right, rightNode, within)
+  if (arrays) return arrays
   if (left.kind !== 'number' || right.kind !== 'number') {
     return failure('not-comparable', { left: left.kind, right: right.kind })
   }
   const places = within ? null : writtenPlaces(rightNode)
   const figures = Math.min(agreeing(C.abs(C.subtract(left, right)), C.abs(right)), places?.figures ?? MOST_FIGURES)
   return { kind: 'check', pass: passes(left, right, within, places), figures, left, right }
+}
+
+/** Vectors and matrices: every entry passes, and they agree to as many figures as the worst entry. */
+function checkArrays(left: Value, right: Value, node: Node, within: Tolerance | null): CheckValue | Failure | null {
+  const isArray = (v: Value): boolean => v.kind === 'vector' || v.kind === 'matrix'
+  if (!isArray(left) || !isArray(right)) return null
+  const [a, b] = [asMatrix(left), asMatrix(right)]
+  if (!a || !b) return failure('not-comparable', { left: left.kind, right: right.kind })
+  if (a.rows !== b.rows || a.cols !== b.cols)
+    return failure('shapes-differ', { left: shapeText(a), right: shapeText(b), sign: '≈' })
+  const nodes = entryNodes(node, a.rows * a.cols)
+  const others = itemsOf(b)
+  const most = Math.max(0, ...others.map((z) => C.abs(z)))
+  let pass = true
+  let figures = MOST_FIGURES
+  let written = 0
+  itemsOf(a).forEach((x, k) => {
+    const y = others[k] ?? x
+    const places = within ? null : writtenPlaces(nodes[k] ?? node)
+    // All entries are measured by the largest one: a 0 among them says nothing of figures.
+    const difference = C.abs(C.subtract(x, y))
+    pass &&= within || places ? passes(x, y, within, places) : difference <= RELATIVE * most
+    figures = Math.min(figures, agreeing(difference, most))
+    written = Math.max(written, places?.figures ?? MOST_FIGURES)
+  })
+  figures = Math.min(figures, written)
+  return { kind: 'check', pass, figures, left, right }
+}
+
+/** The entries of a literal vector or matrix, row by row; none where it is computed. */
+function entryNodes(node: Node, count: number): readonly Node[] {
+  const inner = node.type === 'group' ? node.inner : node
+  if (inner.type !== 'list') return []
+  const entries = inner.entries.flatMap((e) => (e.type === 'list' ? e.entries : [e]))
+  return entries.length === count ? entries : []
 }
 
 function passes(left: NumberValue, right: NumberValue, within: Tolerance | null, places: Places | null): boolean {

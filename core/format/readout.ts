@@ -4,7 +4,8 @@ import { magnitude } from '../values/arithmetic'
 import { largest } from '../linear/dense'
 import { argumentOf } from '../values/make'
 import { itemAt, itemsOf } from '../values/matrices'
-import type { MatrixValue, NumberValue, Value } from '../values/value'
+import { euclideanNorm } from '../values/vectors'
+import type { MatrixValue, NumberValue, Value, VectorValue } from '../values/value'
 import type { Conventions } from './conventions'
 import { formatAngle, formatPart, isCompound, multipleOfPiText, showsWhole } from './parts'
 
@@ -27,8 +28,19 @@ export type Readout =
   | { readonly shape: 'single'; readonly text: string }
   | { readonly shape: 'words'; readonly text: string }
   | GridReadout
-  | { readonly shape: 'list'; readonly entries: readonly (string | Twin)[]; readonly count: number }
+  | {
+      readonly shape: 'list'
+      readonly entries: readonly (string | Twin)[]
+      readonly count: number
+      readonly size: VectorSize | null
+    }
   | { readonly shape: 'none' }
+
+/** What two or three components, or complex entries, say besides: the length, and in the plane the direction. */
+export interface VectorSize {
+  readonly magnitude: string
+  readonly direction: string | null
+}
 
 /** A matrix: its size, and its entries row by row as far as they are shown. */
 export interface GridReadout {
@@ -119,6 +131,24 @@ export function formatSingle(value: Value, conventions: Conventions): string {
   }
 }
 
+function vectorSize(v: VectorValue, conventions: Conventions): VectorSize | null {
+  const numbers = v.items.flatMap((item) => (item.kind === 'number' ? [item] : []))
+  if (numbers.length < v.items.length || numbers.length < 2) return null
+  const complex = numbers.some((z) => z.complex)
+  if (!complex && numbers.length > 3) return null
+  const length = euclideanNorm(v)
+  if (length.kind !== 'number') return null
+  const [x, y] = numbers
+  const inPlane = numbers.length === 2 && !complex && x && y
+  const direction = inPlane
+    ? argumentOf({ ...x, im: y.re, exact: x.exact && y.exact ? { re: x.exact.re, im: y.exact.re } : null })
+    : null
+  return {
+    magnitude: formatSingle(length, conventions),
+    direction: direction ? formatAngle(direction, conventions) : null,
+  }
+}
+
 /** A matrix as its rows are written. */
 export function matrixText(m: MatrixValue, entry: (item: NumberValue) => string): string {
   const items = itemsOf(m).map(entry)
@@ -199,7 +229,7 @@ export function readout(value: Value, conventions: Conventions): Readout {
       const entries = value.items
         .slice(0, ENTRIES_SHOWN)
         .map((item) => (isComplex(item) ? twin(item, conventions) : formatSingle(item, conventions)))
-      return { shape: 'list', entries, count: value.items.length }
+      return { shape: 'list', entries, count: value.items.length, size: vectorSize(value, conventions) }
     }
     case 'matrix':
       return grid(value, conventions)

@@ -26,6 +26,7 @@ const desk = useDeskStore()
     </nav>
     <div class="panel">
       <PlanePlate v-show="desk.panel === 'plates'" />
+      <GridPane v-if="desk.panel === 'grid'" />
       <JournalPane v-if="desk.panel === 'journal'" />
       <HandbookPane v-if="desk.panel === 'handbook'" />
     </div>

@@ -24,6 +24,10 @@ const hidden = computed(() => props.readout.count - shown.value.length)
         </tr>
       </tbody>
     </table>
+    <p v-if="readout.size" class="size">
+      <span>length <ValueText :text="readout.size.magnitude" :letter="letter" /></span>
+      <span v-if="readout.size.direction">direction <ValueText :text="readout.size.direction" :letter="letter" /></span>
+    </p>
     <button
       v-if="readout.entries.length > FOLDED"
       type="button"
@@ -60,6 +64,14 @@ th {
 }
 td {
   padding: 1px 14px 1px 0;
+}
+.size {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+  margin: 4px 0 0;
+  font-size: 13.5px;
+  color: var(--quiet);
 }
 .fold {
   margin-top: 4px;

@@ -15,9 +15,10 @@ const KEYS: readonly StripKey[] = [
   { sign: '|z|', typed: 'abs', name: 'Magnitude', insert: 'abs(|)' },
   { sign: 'z*', typed: '^*', name: 'Conjugate', insert: '^*' },
   { sign: '∥', typed: '||', name: 'Parallel combination', insert: ' || ' },
+  { sign: '[ ]', typed: '[[ ]]', name: 'Vector or matrix', insert: '[|]' },
   { sign: '≈', typed: '~~', name: 'Check against a value', insert: ' ~~ ' },
 ]
-const emit = defineEmits<{ insert: [text: string] }>()
+const emit = defineEmits<{ insert: [text: string]; grid: [] }>()
 </script>
 
 <template>
@@ -34,6 +35,9 @@ const emit = defineEmits<{ insert: [text: string] }>()
     >
       <span class="sign">{{ k.sign }}</span>
       <span class="typed">{{ k.typed }}</span>
+    </button>
+    <button type="button" tabindex="-1" aria-label="Fill in a grid" @mousedown.prevent @click="emit('grid')">
+      <span class="sign">▦</span><span class="typed">grid</span>
     </button>
   </div>
 </template>

@@ -44,7 +44,7 @@ onMounted(() => {
 onBeforeUnmount(() => {
   if (row.value) props.rows.unobserve(row.value)
 })
-const { actionsFor } = useLineActions()
+const { actionsFor, openGrid } = useLineActions()
 
 // Headings and folding.
 
@@ -78,6 +78,11 @@ onBeforeUnmount(() => {
   if (timer !== null) clearTimeout(timer)
 })
 
+/** Vectors and matrices take the full width below their reading. */
+const wide = computed(() => {
+  const shape = view.value?.readout.shape
+  return !props.line.note && !props.line.hidden && !view.value?.problem && (shape === 'grid' || shape === 'list')
+})
 const keptProblem = computed(() => (editing.value ? null : (view.value?.problem ?? null)))
 const shownProblem = computed<ShownProblem | null>(() => {
   if (!editing.value) return keptProblem.value
@@ -226,6 +231,7 @@ const liveReading = computed(() => {
       active: editing,
       chosen,
       note: line.note,
+      wide,
       slim,
       strolled,
       remark: remarkOnly && !editing,
@@ -319,6 +325,7 @@ const liveReading = computed(() => {
       <LineResult
         v-if="view && !keptProblem && !line.hidden"
         :view="view"
+        :number="number"
         :letter="letter"
         :digits="folio.conventions.digits"
         :hue="hue"
@@ -357,7 +364,9 @@ const liveReading = computed(() => {
       :held="held"
       @fix="applyFix"
     />
-    <div v-if="editing && !line.note" class="below"><KeyStrip @insert="(text) => editor?.insert(text)" /></div>
+    <div v-if="editing && !line.note" class="below">
+      <KeyStrip @insert="(text) => editor?.insert(text)" @grid="openGrid(line.id)" />
+    </div>
   </li>
 </template>
 
@@ -490,6 +499,18 @@ mark.gap {
   font-size: 13.5px;
   color: var(--quiet);
   white-space: nowrap;
+}
+.wide .entry {
+  grid-column: 3 / 5;
+}
+.wide .outcome {
+  grid-column: 3 / -1;
+  grid-row: 2;
+  border-left: 0;
+}
+.wide .row-menu {
+  grid-column: 5;
+  grid-row: 1;
 }
 .note .entry {
   grid-column: 3 / 5;
@@ -632,10 +653,12 @@ mark.gap {
     grid-row: 1;
   }
   .remark .entry,
+  .wide .entry,
   .note .entry {
     grid-column: 3;
   }
   .remark .row-menu,
+  .wide .row-menu,
   .note .row-menu {
     grid-column: 4;
   }

@@ -1,8 +1,17 @@
 <script setup lang="ts">
 import type { LineView } from '#core/format/lineView'
+import { useLineActions } from '~/composables/lineActions'
 
 /** What a line came to: a twin readout with its dial, one value across both columns, entries, or words. */
-defineProps<{ view: LineView; letter: 'i' | 'j'; digits: number; hue: number | null; reachable: boolean }>()
+defineProps<{
+  view: LineView
+  letter: 'i' | 'j'
+  digits: number
+  hue: number | null
+  reachable: boolean
+  number: number
+}>()
+const { openGrid } = useLineActions()
 </script>
 
 <template>
@@ -25,6 +34,15 @@ defineProps<{ view: LineView; letter: 'i' | 'j'; digits: number; hue: number | n
       <ValueText :text="view.readout.text" :letter="letter" />
       <span v-if="view.fraction" class="fraction">= <ValueText :text="view.fraction" :letter="letter" /></span>
     </span>
+    <MatrixTable
+      v-else-if="view.readout.shape === 'grid'"
+      class="cell list-cell"
+      :readout="view.readout"
+      :letter="letter"
+      :line="view.id"
+      :number="number"
+      @grid="openGrid(view.id)"
+    />
     <EntryList
       v-else-if="view.readout.shape === 'list'"
       class="cell list-cell"

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { alignColumn } from '#core/format/align'
+import type { GridReadout } from '#core/format/readout'
+
+/** A matrix with its columns aligned by their decimal points; a large one folds to its corner. */
+const props = defineProps<{ readout: GridReadout; letter: 'i' | 'j'; line: string; number: number }>()
+const emit = defineEmits<{ grid: [] }>()
+const CORNER = 4
+const open = ref(false)
+const polar = ref(false)
+
+const large = computed(() => props.readout.rows > CORNER || props.readout.cols > CORNER)
+const folded = computed(() => large.value && !open.value)
+const shownRows = computed(() => (folded.value ? Math.min(CORNER, props.readout.shownRows) : props.readout.shownRows))
+const shownCols = computed(() => (folded.value ? Math.min(CORNER, props.readout.shownCols) : props.readout.shownCols))
+const cells = computed(() => (polar.value && props.readout.polar ? props.readout.polar : props.readout.cells))
+/** By columns, aligned. */
+const columns = computed(() =>
+  Array.from({ length: shownCols.value }, (_, c) =>
+    alignColumn(Array.from({ length: shownRows.value }, (__, r) => cells.value[r * props.readout.shownCols + c] ?? '')),
+  ),
+)
+const cut = computed(() => ({
+  rows: props.readout.rows - shownRows.value,
+  cols: props.readout.cols - shownCols.value,
+}))
+const shape = computed(() => `${props.readout.rows} × ${props.readout.cols}`)
+</script>
+
+<template>
+  <div class="matrix">
+    <div class="scroller" tabindex="0" role="region" :aria-label="`Matrix ${shape}, line ${number}`">
+      <table :aria-label="`Matrix of ${readout.rows} rows and ${readout.cols} columns`">
+        <tbody>
+          <tr v-for="r in shownRows" :key="r">
+            <td v-for="(column, c) in columns" :key="c">
+              <span class="value-cell"><ValueText :text="column[r - 1] ?? ''" :letter="letter" /></span>
+            </td>
+            <td v-if="cut.cols > 0" class="more" aria-hidden="true">…</td>
+          </tr>
+          <tr v-if="cut.rows > 0" aria-hidden="true">
+            <td v-for="(_, c) in columns" :key="c" class="more">⋮</td>
+            <td v-if="cut.cols > 0" class="more">⋱</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p class="tools">
+      <span class="shape">{{ shape }}</span>
+      <button v-if="large" type="button" :aria-expanded="open" @click="open = !open">
+        {{ open ? 'fold to the corner' : 'show it' }}
+      </button>
+      <button v-if="readout.polar" type="button" :aria-pressed="polar" @click="polar = !polar">
+        {{ polar ? 'rectangular' : 'polar' }}
+      </button>
+      <button type="button" @click="emit('grid')">grid</button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.matrix {
+  padding: 8px 12px 8px 28px;
+  min-width: 0;
+}
+.scroller {
+  display: inline-block;
+  max-width: 100%;
+  max-height: 320px;
+  overflow: auto;
+  scrollbar-width: thin;
+  border-inline: 1.5px solid var(--ink);
+  border-radius: 7px;
+}
+table {
+  border-collapse: collapse;
+}
+td {
+  padding: 2px 10px;
+  text-align: right;
+}
+.value-cell :deep(.value) {
+  white-space: pre;
+}
+.more {
+  color: var(--quiet);
+  text-align: center;
+}
+.tools {
+  display: flex;
+  gap: 12px;
+  margin: 4px 0 0;
+  font-size: 13.5px;
+  color: var(--quiet);
+}
+.tools button {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  color: var(--quiet);
+}
+.tools button:hover {
+  color: var(--ink);
+}
+.shape {
+  font-family: var(--serif);
+  color: var(--brass-text);
+}
+</style>
