@@ -79,3 +79,35 @@ test('an address without a folio says so and leads back', async ({ page }) => {
   await page.getByRole('link', { name: 'To the shelf', exact: true }).last().click()
   await expect(page.getByRole('heading', { name: 'Folios' })).toBeVisible()
 })
+
+test('folios are searched by title and by what stands in their lines, sorted, and the bin is emptied', async ({
+  page,
+}) => {
+  const mark = `quay${Date.now()}`
+  const make = async (title: string, ...lines: string[]): Promise<string> => {
+    const response = await page.request.post('/api/folios', {
+      data: { title, conventions: {}, lines: lines.map((source) => ({ source })) },
+    })
+    return ((await response.json()) as { id: string }).id
+  }
+  await make(`${mark} B`, 'a = 1')
+  await make(`${mark} A`, 'b = 1', 'c = 2', 'd = 3')
+  const lost = await make('Another one', `Z_${mark} = 3 + 4j`)
+  await page.goto('/')
+  await page.getByLabel('Search the folios').fill(mark)
+  await expect(page.locator('.card')).toHaveCount(3)
+  await expect(page.locator('.card .match')).toHaveText(`Z_${mark} = 3 + 4j`)
+  await page.getByLabel('Sorted by').selectOption('title')
+  await expect(page.locator('.card .title')).toHaveText(['Another one', `${mark} A`, `${mark} B`])
+  await page.getByLabel('Sorted by').selectOption('length')
+  await expect(page.locator('.card .title').first()).toHaveText(`${mark} A`)
+  await page.getByLabel('Search the folios').fill('nothing has these words')
+  await expect(page.locator('.content')).toContainText('No folio has')
+  await page.getByRole('button', { name: 'Show all' }).click()
+  await page.request.put(`/api/folios/${lost}/bin`, { data: { binned: true } })
+  await page.reload()
+  await page.getByRole('button', { name: /Bin · / }).click()
+  await page.getByRole('button', { name: 'Empty the bin…' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Cancel' }).click()
+  expect((await page.request.get(`/api/folios/${lost}`)).status()).toBe(200)
+})

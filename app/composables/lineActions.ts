@@ -9,6 +9,7 @@ import {
   mdiEyeOutline,
   mdiFunctionVariant,
   mdiGrid,
+  mdiStairs,
   mdiLabelOutline,
   mdiPencilOutline,
   mdiRenameOutline,
@@ -146,7 +147,8 @@ export function useLineActions() {
       (view?.readout.shape === 'grid' || view?.readout.shape === 'list' || line.source === '')
     )
       list.push({ label: 'Fill in a grid', icon: mdiGrid, key: keyText('grid'), run: () => void openGrid(id) })
-    if (!several && view?.readout.shape === 'grid') list.push(...truths(id))
+    if (!several && view?.readout.shape === 'grid')
+      list.push({ label: 'Reduce row by row', icon: mdiStairs, run: () => desk.openBench(id) }, ...truths(id))
     const stamped = view?.stamped
     if (stamped && !several)
       list.push({

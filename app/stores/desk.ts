@@ -2,11 +2,12 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 
 /** What is open beside the ledger: the tabs of the right column, the index, the sheets. */
-export type Panel = 'plates' | 'grid' | 'journal' | 'handbook'
+export type Panel = 'plates' | 'grid' | 'bench' | 'journal' | 'handbook'
 
 export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
   plates: 'Plates',
   grid: 'Grid',
+  bench: 'Reduction bench',
   journal: 'Journal',
   handbook: 'Handbook',
 }
@@ -34,6 +35,14 @@ export const useDeskStore = defineStore('desk', () => {
   function openGrid(line: string): void {
     gridLine.value = line
     show('grid')
+  }
+
+  /** The matrix on the reduction bench. */
+  const benchLine = ref<string | null>(null)
+
+  function openBench(line: string): void {
+    benchLine.value = line
+    show('bench')
   }
 
   const tabs = computed<readonly Panel[]>(() => ['plates', ...opened.value])
@@ -71,10 +80,11 @@ export const useDeskStore = defineStore('desk', () => {
     topic.value = null
     renaming.value = null
     gridLine.value = null
+    benchLine.value = null
   }
 
   return {
-    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, stroll, part, topic, renaming, gridLine,
-    show, openGrid, hide, toggle, openHandbook, reset,
+    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, stroll, part, topic, renaming, gridLine, benchLine,
+    show, openGrid, openBench, hide, toggle, openHandbook, reset,
   } // prettier-ignore
 })

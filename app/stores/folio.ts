@@ -459,6 +459,15 @@ export const useFolioStore = defineStore('folio', () => {
     if (last) reveal(last.line.id)
   }
 
+  /** A note put in below a line, or at the end. */
+  function insertNoteBelow(lineId: string | null, source: string): void {
+    if (editing.value) keep()
+    const at = lineId === null ? lines.value.length : indexOf(lineId) + 1
+    const note: Operation = { type: 'insert', line: { id: newId(), source, note: true }, at }
+    perform('insert note', [note], note.line.id)
+    reveal(note.line.id)
+  }
+
   function remove(lineId: string): void {
     if (indexOf(lineId) < 0) return
     if (editing.value?.id === lineId) restore()
@@ -588,7 +597,7 @@ export const useFolioStore = defineStore('folio', () => {
     role, writable, saveState, saver, canUndo, canRedo,
     open, close, flush, takeOver, perform, undo, redo, edit, type, keep, restore, keepAndGoOn, step, neighbour,
     selectTo, toggleSelected, clearSelection, targets, reveal,
-    insertAt, insertBelow, remove, moveBy, moveTo, duplicate, toggle, turn, paste, rewrite,
+    insertAt, insertBelow, insertNoteBelow, remove, moveBy, moveTo, duplicate, toggle, turn, paste, rewrite,
     stampAll, renameName, goBackTo, convene, rename, indexOf, lineOf,
   } // prettier-ignore
 })

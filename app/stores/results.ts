@@ -5,6 +5,7 @@ import { computed, ref, shallowReactive, shallowRef } from 'vue'
 import type { Conventions } from '#core/format/conventions'
 import type { CopyForm } from '#core/format/copy'
 import type { LineView } from '#core/format/lineView'
+import type { ExactMatrix } from '#core/linear/exact'
 import { assignSlots } from '#core/scene/scene'
 import type { Line } from '#shared/folio'
 import type { Edits, EvaluatorService, Update } from '~/workers/evaluator'
@@ -158,6 +159,12 @@ export const useResultsStore = defineStore('results', () => {
     return remote().copyText(id, form)
   }
 
+  /** The matrix of a line with its exact entries, for the reduction bench. */
+  async function exactMatrix(id: string): Promise<ExactMatrix | null> {
+    await queue
+    return remote().exactMatrix(id)
+  }
+
   function end(): void {
     worker?.terminate()
     worker = null
@@ -191,6 +198,7 @@ export const useResultsStore = defineStore('results', () => {
     stop,
     release,
     copyText,
+    exactMatrix,
     close,
   }
 })

@@ -1,5 +1,7 @@
 import { FolioEvaluator } from '#core/evaluate/folio'
 import type { SourceLine } from '#core/evaluate/folio'
+import type { ExactMatrix } from '#core/linear/exact'
+import { asMatrix } from '#core/values/matrices'
 import { copyText } from '#core/format/copy'
 import type { CopyForm } from '#core/format/copy'
 import { lineView, stoppedView } from '#core/format/lineView'
@@ -110,6 +112,12 @@ export class EvaluatorService {
   copyText(id: string, form: CopyForm): string | null {
     const value = this.evaluator.result(id)?.evaluated.value
     return value && this.conventions ? copyText(value, form, this.conventions) : null
+  }
+
+  /** The matrix of a line with its exact entries; `null` where it has none. */
+  exactMatrix(id: string): ExactMatrix | null {
+    const value = this.evaluator.result(id)?.evaluated.value
+    return (value && asMatrix(value)?.exact) ?? null
   }
 
   private textOf(id: string): string {

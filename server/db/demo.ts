@@ -98,7 +98,7 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
     lines: [
       {
         source:
-          "## The motor that turns the beacon\nState: angle, speed and current. $x' = A*x$ tells how the drive runs down when it is left alone.",
+          '## The motor that turns the beacon\nState: angle, speed and current. The rate of change of the state is $A*x$: so the drive runs down when it is left alone.',
         note: true as const,
       },
       'A = [[0, 1, 0], [0, -0.5, 1.2], [0, -2, -20]]',

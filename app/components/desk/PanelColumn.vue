@@ -27,6 +27,7 @@ const desk = useDeskStore()
     <div class="panel">
       <PlanePlate v-show="desk.panel === 'plates'" />
       <GridPane v-if="desk.panel === 'grid'" />
+      <ReductionPane v-if="desk.panel === 'bench'" />
       <JournalPane v-if="desk.panel === 'journal'" />
       <HandbookPane v-if="desk.panel === 'handbook'" />
     </div>

@@ -1,0 +1,402 @@
+<script setup lang="ts">
+import { mdiDragHorizontalVariant } from '@mdi/js'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { fractionText } from '#core/format/json'
+import { readRowOperation, rowOperationText } from '#core/format/rowOperation'
+import type { ExactMatrix } from '#core/linear/exact'
+import {
+  applyRowOperation,
+  determinantFactor,
+  entryOf,
+  isEchelon,
+  isReduced,
+  leading,
+  nextOperation,
+  solutions,
+} from '#core/linear/reduction'
+import type { RowOperation, Solutions } from '#core/linear/reduction'
+import * as G from '#core/numbers/gaussian'
+import type { Gaussian } from '#core/numbers/gaussian'
+import { exactEntry } from '#core/evaluate/exactEntry'
+import { freeName } from '#core/notation/rename'
+import { nameIndex } from '~/composables/nameIndex'
+import { useDeskStore } from '~/stores/desk'
+import { useFolioStore } from '~/stores/folio'
+import { useResultsStore } from '~/stores/results'
+
+/** The reduction bench: a matrix reduced by row operations, one after another, every state kept and exact. */
+const desk = useDeskStore()
+const folio = useFolioStore()
+const results = useResultsStore()
+
+const start = shallowRef<ExactMatrix | null>(null)
+const steps = shallowRef<readonly RowOperation[]>([])
+/** Which state is shown: after so many steps. */
+const at = ref(0)
+const right = ref(0)
+const entry = ref('')
+const why = ref('')
+const missing = ref('')
+
+const line = computed(() => (desk.benchLine === null ? null : folio.lineOf(desk.benchLine)))
+const name = computed(() => (line.value ? (results.views.get(line.value.id)?.name ?? 'M') : 'M'))
+const letter = computed(() => folio.conventions.letter)
+
+watch(
+  () => desk.benchLine,
+  async (id) => {
+    start.value = null
+    steps.value = []
+    at.value = 0
+    if (id === null) return
+    const matrix = await results.exactMatrix(id)
+    start.value = matrix
+    missing.value = matrix
+      ? ''
+      : 'The bench works exactly: it takes matrices of whole numbers, fractions and decimals, up to 400 entries.'
+    right.value = matrix && matrix.cols > matrix.rows ? matrix.cols - matrix.rows : 0
+  },
+  { immediate: true },
+)
+
+const states = computed<readonly ExactMatrix[]>(() => {
+  const list: ExactMatrix[] = []
+  let state = start.value
+  if (!state) return list
+  list.push(state)
+  for (const step of steps.value) {
+    const next: ExactMatrix | null = applyRowOperation(state, step)
+    if (!next) break
+    list.push(next)
+    state = next
+  }
+  return list
+})
+const state = computed(() => states.value[at.value] ?? null)
+const columns = computed(() => (state.value ? state.value.cols - right.value : 0))
+const pivots = computed(() => {
+  const marks = new Set<string>()
+  if (state.value) for (const p of leading(state.value, columns.value)) if (p) marks.add(`${p.row},${p.col}`)
+  return marks
+})
+const factor = computed<Gaussian>(() =>
+  steps.value.slice(0, at.value).reduce<Gaussian>((f, step) => G.multiply(f, determinantFactor(step)) ?? f, G.ONE),
+)
+const square = computed(() => start.value !== null && start.value.rows === columns.value)
+const form = computed(() => {
+  if (!state.value) return ''
+  if (isReduced(state.value, columns.value)) return 'This is the reduced row echelon form.'
+  return isEchelon(state.value, columns.value) ? 'This is a row echelon form.' : ''
+})
+const about = computed(() => {
+  if (!state.value || right.value === 0) return ''
+  return aboutSolutions(solutions(state.value, columns.value))
+})
+
+function aboutSolutions(found: Solutions): string {
+  switch (found.kind) {
+    case 'one':
+      return 'There is exactly one solution.'
+    case 'many':
+      return `There are infinitely many solutions: ${found.free === 1 ? 'one unknown is' : `${found.free} unknowns are`} free.`
+    case 'none':
+      return `There is no solution: row ${found.row + 1} says that 0 is something else.`
+    case 'open':
+      return 'What the solutions are shows in the echelon form.'
+  }
+}
+
+function perform(operation: RowOperation): boolean {
+  const current = state.value
+  if (!current || !applyRowOperation(current, operation)) return false
+  steps.value = [...steps.value.slice(0, at.value), operation]
+  at.value = steps.value.length
+  why.value = ''
+  return true
+}
+
+function byHand(): void {
+  const operation = readRowOperation(entry.value, (text) => exactEntry(text, letter.value))
+  if (!operation) why.value = 'Write a row operation such as R2 → R2 − 3R1, R1 ↔ R3 or R2 → R2/2.'
+  else if (!perform(operation)) why.value = 'There is no such row, or the factor is 0.'
+  else entry.value = ''
+}
+
+function next(full: boolean): boolean {
+  const operation = state.value && nextOperation(state.value, columns.value, full)
+  return operation ? perform(operation) : false
+}
+function toTheEnd(full: boolean): void {
+  for (let k = 0; k < 2_000 && next(full); k += 1);
+}
+const canGoOn = computed(() => state.value !== null && nextOperation(state.value, columns.value, true) !== null)
+
+function text(r: number, c: number): string {
+  return state.value ? fractionText(entryOf(state.value, r, c), letter.value) : ''
+}
+
+// A row is dragged onto another: they change places.
+
+const dragged = ref<number | null>(null)
+const over = ref<number | null>(null)
+function dropOn(row: number): void {
+  if (dragged.value !== null && dragged.value !== row) perform({ type: 'swap', a: dragged.value, b: row })
+  dragged.value = null
+  over.value = null
+}
+
+function literal(m: ExactMatrix): string {
+  const rows = Array.from({ length: m.rows }, (_, r) =>
+    Array.from({ length: m.cols }, (__, c) => fractionText(entryOf(m, r, c), letter.value)).join(', '),
+  )
+  return `[[${rows.join('], [')}]]`
+}
+
+/** The steps as a note below the line, the result under a name below that. */
+function keepSteps(): void {
+  const list = steps.value.slice(0, at.value).map((step, k) => `${k + 1}. ${rowOperationText(step, letter.value)}`)
+  const note = [
+    `### Reducing ${name.value}`,
+    ...list,
+    ...(form.value ? [form.value] : []),
+    ...(about.value ? [about.value] : []),
+  ].join('\n')
+  folio.insertNoteBelow(line.value?.id ?? null, note)
+}
+function keepResult(): void {
+  const m = state.value
+  if (!m) return
+  const taken = new Set(nameIndex(folio.lines, results.views).map((e) => e.name))
+  if (line.value) folio.current = line.value.id
+  folio.insertBelow([`${freeName(taken, `${name.value}_`)} = ${literal(m)}`])
+}
+</script>
+
+<template>
+  <section class="bench" aria-label="Reduction bench">
+    <p v-if="missing" class="quiet">{{ missing }}</p>
+    <template v-else-if="state">
+      <header>
+        <h2>
+          {{ name }}
+          <span class="quiet">{{ at === 0 ? 'as it is' : `after ${at} ${at === 1 ? 'step' : 'steps'}` }}</span>
+        </h2>
+        <label>
+          right sides
+          <select v-model.number="right">
+            <option v-for="k in state.cols" :key="k" :value="k - 1">
+              {{ k === 1 ? 'none' : k === 2 ? 'last column' : `last ${k - 1} columns` }}
+            </option>
+          </select>
+        </label>
+      </header>
+      <div class="scroller" tabindex="0" role="region" aria-label="The matrix as it is now">
+        <table :aria-label="`Matrix of ${state.rows} rows and ${state.cols} columns`">
+          <tbody>
+            <tr
+              v-for="r in state.rows"
+              :key="r"
+              :class="{ over: over === r - 1 && dragged !== null && dragged !== r - 1 }"
+              @dragover.prevent="over = r - 1"
+              @drop.prevent="dropOn(r - 1)"
+            >
+              <th
+                scope="row"
+                draggable="true"
+                title="Drag onto another row: they change places"
+                @dragstart="dragged = r - 1"
+                @dragend="dragged = null"
+              >
+                <AppIcon :path="mdiDragHorizontalVariant" />R{{ r }}
+              </th>
+              <td
+                v-for="c in state.cols"
+                :key="c"
+                :class="{ pivot: pivots.has(`${r - 1},${c - 1}`), right: right > 0 && c - 1 === columns }"
+              >
+                <ValueText :text="text(r - 1, c - 1)" :letter="letter" />
+                <span v-if="pivots.has(`${r - 1},${c - 1}`)" class="visually-hidden"> pivot</span>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <div class="facts" role="status">
+        <p v-if="form">{{ form }}</p>
+        <p v-if="about">{{ about }}</p>
+        <p v-if="square" class="quiet">
+          The determinant has been multiplied by <ValueText :text="fractionText(factor, letter)" :letter="letter" /> so
+          far.
+        </p>
+      </div>
+      <form class="hand" @submit.prevent="byHand">
+        <input
+          v-model="entry"
+          type="text"
+          aria-label="Row operation"
+          placeholder="R2 → R2 − 3R1"
+          autocomplete="off"
+          spellcheck="false"
+        />
+        <button type="submit" class="framed-button primary">Do it</button>
+      </form>
+      <p class="why" role="alert">{{ why }}</p>
+      <div class="buttons">
+        <button type="button" class="framed-button" :disabled="!canGoOn" @click="next(true)">Next step</button>
+        <button type="button" class="framed-button" :disabled="isEchelon(state, columns)" @click="toTheEnd(false)">
+          To echelon form
+        </button>
+        <button type="button" class="framed-button" :disabled="!canGoOn" @click="toTheEnd(true)">
+          To reduced form
+        </button>
+        <button type="button" class="framed-button" :disabled="at === 0" @click="at -= 1">Step back</button>
+        <button type="button" class="framed-button" :disabled="at >= steps.length" @click="at += 1">Step on</button>
+      </div>
+      <ol class="steps">
+        <li>
+          <button type="button" :aria-current="at === 0" @click="at = 0">as it is</button>
+        </li>
+        <li v-for="(step, k) in steps" :key="k" :class="{ ahead: k >= at }">
+          <button type="button" :aria-current="at === k + 1" @click="at = k + 1">
+            {{ rowOperationText(step, letter) }}
+          </button>
+        </li>
+      </ol>
+      <div v-if="folio.writable" class="buttons">
+        <button type="button" class="framed-button" :disabled="at === 0" @click="keepSteps">
+          Put the steps into the folio
+        </button>
+        <button type="button" class="framed-button" @click="keepResult">Keep this matrix under a name</button>
+      </div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.bench {
+  overflow: auto;
+  padding: 4px 4px 24px;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 16px;
+  margin-bottom: 8px;
+}
+h2 {
+  font-size: 18px;
+  margin-right: auto;
+}
+.quiet {
+  font-size: 14px;
+  font-weight: 400;
+  color: var(--quiet);
+}
+label {
+  font-size: 14px;
+  color: var(--quiet);
+}
+select {
+  margin-left: 4px;
+  padding: 3px 6px;
+  border: 1px solid var(--edge);
+  border-radius: var(--corner);
+  background: var(--leaf);
+  color: var(--ink);
+}
+.scroller {
+  display: inline-block;
+  max-width: 100%;
+  overflow: auto;
+}
+table {
+  border-collapse: collapse;
+}
+th {
+  padding: 4px 12px 4px 0;
+  font-family: var(--serif);
+  font-weight: 500;
+  color: var(--brass-text);
+  white-space: nowrap;
+  cursor: grab;
+}
+th .icon {
+  vertical-align: -4px;
+}
+td {
+  padding: 6px 12px;
+  text-align: right;
+  min-width: 44px;
+}
+td:nth-child(2) {
+  border-left: 1.5px solid var(--ink);
+}
+td:last-child {
+  border-right: 1.5px solid var(--ink);
+}
+td.right {
+  border-left: 3px double var(--brass);
+}
+td.pivot {
+  box-shadow: inset 0 0 0 1.5px var(--brass);
+  border-radius: 4px;
+}
+tr.over {
+  background: var(--select);
+}
+.facts p {
+  margin: 4px 0;
+}
+.hand {
+  display: flex;
+  gap: 8px;
+  margin-top: 8px;
+}
+.hand input {
+  flex: 1;
+  min-width: 0;
+  padding: 6px 10px;
+  font-family: var(--mono);
+  border: 1px solid var(--edge);
+  border-radius: var(--corner);
+  background: var(--leaf);
+}
+.hand input::placeholder {
+  color: var(--quiet);
+  opacity: 1;
+}
+.why {
+  min-height: 1.4em;
+  margin: 2px 0;
+  font-size: 14px;
+  color: var(--error);
+}
+.buttons {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.steps {
+  margin: 12px 0;
+  padding: 0;
+  list-style: none;
+  font-family: var(--mono);
+  font-size: 14px;
+  border-top: 1px solid var(--rule);
+}
+.steps li {
+  border-bottom: 1px solid var(--rule);
+}
+.steps button {
+  width: 100%;
+  padding: 3px 8px;
+  text-align: left;
+}
+.steps button[aria-current='true'] {
+  background: var(--select);
+}
+.steps .ahead {
+  color: var(--quiet);
+}
+</style>
