@@ -3,6 +3,13 @@ import { evaluateLine } from '#core/evaluate/line'
 import type { Surroundings } from '#core/evaluate/line'
 import { FolioEvaluator } from '#core/evaluate/folio'
 import { standardName } from '#core/functions/registry'
+import type { Dense } from '#core/linear/dense'
+import { zeros } from '#core/linear/dense'
+import { eigen } from '#core/linear/eigen'
+import { decomposeLu, inverseLu, solveLu } from '#core/linear/lu'
+import { multiply } from '#core/linear/multiply'
+import { decomposeSvd } from '#core/linear/svd'
+import { matrixOf } from '#core/values/matrices'
 import { parseLine } from '#core/notation/parser'
 import { complexNumber, real } from '#core/values/make'
 import type { Value } from '#core/values/value'
@@ -143,5 +150,83 @@ function folio(): Measured[] {
   ]
 }
 
-const measured = [...lines(), ...folio()]
+/** Complex matrices of order 200, beside what compiled LAPACK needed on a machine of this kind. */
+function linear(): Measured[] {
+  const n = 200
+  let state = 7
+  const next = (): number => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+    return state / 2 ** 31 - 1
+  }
+  const random = (): Dense => {
+    const a = zeros(n, n)
+    for (let k = 0; k < n * n; k += 1) {
+      a.re[k] = next()
+      a.im[k] = next()
+    }
+    return a
+  }
+  const [a, b] = [random(), random()]
+  const column = zeros(n, 1)
+  column.re.fill(1)
+  const best = (run: () => void, times: number): number => {
+    run()
+    return Math.min(...Array.from({ length: times }, () => once(run, 1))) / 1e6
+  }
+  const row = (what: string, value: number, lapack: number): Measured => ({
+    name: `${what}, complex, n = 200 (compiled LAPACK: ${lapack} ms)`,
+    value,
+    unit: 'ms',
+    peer: 'compiled LAPACK, as noted in the design',
+    ratio: value / lapack,
+  })
+  const small = matrixOf(
+    3,
+    3,
+    Array.from({ length: 9 }, (_, k) => complexNumber({ re: k + 0.3, im: 1 - k })),
+  )
+  const kept = new Map<string, Value>([['A', small]])
+  const parsed = parseLine('A*A')
+  const names: Surroundings = {
+    ...NAMES,
+    above: (name) => (kept.has(name) ? 'value' : null),
+    value: (name) => kept.get(name) ?? null,
+  }
+  return [
+    row(
+      'product',
+      best(() => void multiply(a, b), 12),
+      25,
+    ),
+    row(
+      'solve',
+      best(() => void solveLu(decomposeLu(a), column), 12),
+      9.5,
+    ),
+    row(
+      'inverse',
+      best(() => void inverseLu(decomposeLu(a)), 8),
+      31,
+    ),
+    row(
+      'all eigenvalues and vectors',
+      best(() => void eigen(a), 3),
+      400,
+    ),
+    row(
+      'full SVD',
+      best(() => void decomposeSvd(a), 3),
+      123,
+    ),
+    {
+      name: 'evaluate A*A again, A complex 3 × 3 (aim: under 5 µs)',
+      value: time(() => void evaluateLine(parsed, names)) / 1000,
+      unit: 'µs',
+      peer: null,
+      ratio: null,
+    },
+  ]
+}
+
+const measured = [...lines(), ...folio(), ...linear()]
 console.log(JSON.stringify(measured))

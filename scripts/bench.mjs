@@ -38,7 +38,12 @@ if (!process.argv.includes('--core')) {
 if (json) console.log(JSON.stringify(measured))
 else {
   for (const { name, value, unit, peer, ratio } of measured) {
-    const beside = ratio === null ? '' : `   ${(1 / ratio).toFixed(1)} times faster than ${peer}`
+    const beside =
+      ratio === null
+        ? ''
+        : ratio < 1
+          ? `   ${(1 / ratio).toFixed(1)} times faster than ${peer}`
+          : `   ${ratio.toFixed(1)} times the time of ${peer}`
     console.log(`${value.toPrecision(3).padStart(8)} ${unit}  ${name}${beside}`)
   }
 }

@@ -9,6 +9,7 @@ import type { Failure, FunctionValue, Value } from '../values/value'
 import { check } from './check'
 import type { AngleUnit, Budget, Context } from './context'
 import { derive, freshBudget } from './context'
+import { arrayFixes } from './arrayFixes'
 import { evaluate } from './evaluate'
 import { suspiciousArgument } from './suspicions'
 
@@ -60,7 +61,8 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
 
 function failureToProblem(f: Failure, source: string): Problem {
   const span = { from: f.from ?? 0, to: f.to ?? source.length }
-  return problem(f.code, span, f.data, f.fixes ?? readyFixes(f.code, source.slice(span.from, span.to)))
+  const text = source.slice(span.from, span.to)
+  return problem(f.code, span, f.data, f.fixes ?? arrayFixes(f.code, text, f.data) ?? readyFixes(f.code, text))
 }
 
 /** Corrections that follow from the text of the term at fault. */

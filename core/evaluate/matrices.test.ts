@@ -147,3 +147,61 @@ describe('functions of matrices', () => {
   test('a result beyond the range of numbers is an error', () =>
     expect(value('x = sqrt(2)*1e200', '[[x, x], [x, x]]*[[x, x], [x, x]]')).toBe('too-large'))
 })
+
+describe('eigenvectors as people want them', () => {
+  test.each([
+    ['eigenvectors([[2, 1], [1, 2]])', '[[-0.70711, 0.70711], [0.70711, 0.70711]]'],
+    ['eigenvectors([[2, 1], [1, 2]], "largest")', '[[1, 1], [-1, 1]]'],
+    ['eigenvectors([[0, 1], [-2, -3]], "smallest")', '[[1, 1], [-2, -1]]'],
+    ['eigenvectors([[0, 1], [-2, -3]], "tall")', 'domain'],
+    ['eigenvalues([[1/2, 0], [7, 1/3]])', '[0.33333, 0.5]'],
+    ['eigenvalues([[0, -1], [1, 0]])', '[0 + 1j, 0 - 1j]'],
+    ['eigenpairs([[3, 0], [0, 1]], "largest").vectors', '[[0, 1], [1, 0]]'],
+  ])('%s', (line, expected) => expect(value(line)).toBe(expected))
+
+  test('exact where the eigenvalues are rational', () => {
+    expect(value('eigenvalues([[1/2, 0], [7, 1/3]])[1] == 1/3')).toBe('true')
+    expect(
+      value(
+        'A = [[4, 1, 0], [2, 3, 0], [1, 1, 7/2]]',
+        'W = eigenvectors(A, "largest")',
+        'A*W == W*diag(eigenvalues(A))',
+      ),
+    ).toBe('true')
+    expect(value('A = [[0, -1], [1, 0]]', 'W = eigenvectors(A, "largest")', 'A*W == W*diag(eigenvalues(A))')).toBe(
+      'true',
+    )
+    expect(last('eigenvalues([[2, 1], [1, 1]])').value).toMatchObject({ items: [{ exact: null }, { exact: null }] })
+  })
+
+  test('a defective matrix says so', () => {
+    expect(last('eigenvectors([[1, 1], [0, 1]])').hints.map((h) => h.code)).toContain('defective')
+    expect(last('eigenvectors([[1, 1], [0, 2]])').hints).toEqual([])
+    expect(value('eigenvalues([[1, 1], [0, 1]])')).toBe('[1, 1]')
+  })
+})
+
+describe('fixes of what does not fit', () => {
+  const fixes = (line: string): string[] =>
+    last('A = [[1, 2], [3, 4]]', 'B = [[1, 2, 3], [4, 5, 6]]', 'u = [1, 2]', line).error!.fixes.map(
+      (f) => f.replacement,
+    )
+  test.each([
+    ['u*u', ['dot(u, u)', 'cross(u, u)', 'each(u*u)']],
+    ['u^u', ['each(u^u)']],
+    ['A/A', ['A^-1*A', 'A*A^-1', 'each(A/A)']],
+    ['u*A', ['u^T*A']],
+    ['B*B', ['B^T*B', 'B*B^T', 'each(B*B)']],
+    ['B*u', ['B^T*u']],
+    ['u + 1', ['each(u + 1)']],
+    ['exp(A)', ['expm(A)', 'each(exp(A))']],
+    ['sqrt(A)', ['each(sqrt(A))']],
+  ])('%s', (line, expected) => {
+    expect(fixes(line)).toEqual(expected)
+    // Every fix can at least be read and reckoned, save where sizes forbid a cross product.
+    for (const fix of expected.filter((f) => !f.startsWith('cross')))
+      expect(value('A = [[1, 2], [3, 4]]', 'B = [[1, 2, 3], [4, 5, 6]]', 'u = [1, 2]', fix)).not.toMatch(
+        /^(shapes|vector|matrix|argument)/,
+      )
+  })
+})

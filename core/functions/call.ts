@@ -168,6 +168,8 @@ function coerce(
       if (value.kind === 'number') return matrixOf(1, 1, [value])
       if (value.kind === 'matrix') return value
       return asMatrix(value) ? value : wrong()
+    case 'text':
+      return value.kind === 'text' ? value : wrong()
     case 'truth':
       return value.kind === 'truth' ? value : wrong()
   }

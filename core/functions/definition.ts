@@ -19,7 +19,7 @@ export type Group =
  * or an angle. `scalar`: any number or an angle. `number`: any number, an angle
  * counting as its radians.
  */
-export type ParameterKind = 'number' | 'real' | 'whole' | 'angle' | 'quantity' | 'scalar' | 'truth' | ArrayKind
+export type ParameterKind = 'number' | 'real' | 'whole' | 'angle' | 'quantity' | 'scalar' | 'truth' | 'text' | ArrayKind
 
 /** `array`: a vector or a matrix; `matrix`: the same, a vector counting as a column. */
 export type ArrayKind = 'vector' | 'matrix' | 'array'

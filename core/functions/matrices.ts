@@ -1,3 +1,5 @@
+import { eigenOf, SCALINGS } from '../linear/eigenValues'
+import type { EigenValues } from '../linear/eigenValues'
 import * as L from '../linear/values'
 import type { Context } from '../evaluate/context'
 import type { Node } from '../notation/tree'
@@ -52,14 +54,34 @@ function hintCondition(m: MatrixValue, context: Context, node: Node | undefined)
     context.hint('ill-conditioned', node, { value: value.toExponential(1), digits: Math.round(Math.log10(value)) })
 }
 
-function eigenPart(name: string, take: (e: L.EigenValues) => Value, examples: readonly Example[], summary: string) {
-  return ofMatrix(name, summary, examples, (m) => {
-    const found = L.eigenOf(m, name)
-    return 'kind' in found ? found : take(found)
-  })
+/** The eigenvectors of a matrix; how they are scaled is said by a second argument. */
+function eigenPart(
+  name: string,
+  summary: string,
+  examples: readonly Example[],
+  take: (e: EigenValues) => Value,
+): FunctionDefinition {
+  const scaled = name !== 'eigenvalues'
+  return {
+    name,
+    group: 'matrices',
+    parameters: scaled ? [...A, { name: 'scaling', kind: 'text' }] : A,
+    ...(scaled ? { optional: 1 } : {}),
+    summary,
+    examples,
+    apply: (args, context) => {
+      const [, wanted] = args
+      const scaling = wanted?.kind === 'text' ? SCALINGS.find((s) => s === wanted.text) : 'unit'
+      if (!scaling) return failure('domain', { name, needs: `"unit", "largest" or "smallest" as its second argument` })
+      const found = eigenOf(matrixAt(args, 0), name, scaling)
+      if ('kind' in found) return found
+      if (found.defective && context.at) context.hint('defective', context.at)
+      return take(found)
+    },
+  }
 }
 
-const pairs = ({ values, vectors }: L.EigenValues): PartsValue => ({
+const pairs = ({ values, vectors }: EigenValues): PartsValue => ({
   kind: 'parts',
   of: 'eigenpairs',
   parts: new Map<string, Value>([
@@ -149,21 +171,24 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
   ),
   eigenPart(
     'eigenvalues',
-    (e) => vector(e.values),
-    [{ entry: 'eigenvalues([[2, 1], [1, 2]])', gives: '[1, 3]' }],
     'Eigenvalues, in ascending order of their real parts.',
+    [{ entry: 'eigenvalues([[2, 1], [1, 2]])', gives: '[1, 3]' }],
+    (e) => vector(e.values),
   ),
   eigenPart(
     'eigenvectors',
+    'Eigenvectors as columns, in the order of eigenvalues(A): of length 1, or with "largest" or "smallest" that entry made 1.',
+    [
+      { entry: 'eigenvectors([[2, 0], [0, 3]])', gives: '[[1, 0], [0, 1]]' },
+      { entry: 'eigenvectors([[0, 1], [-2, -3]], "largest")', gives: '[[-0.5, 1], [1, -1]]' },
+    ],
     (e) => settled(e.vectors),
-    [{ entry: 'eigenvectors([[2, 0], [0, 3]])', gives: '[[1, 0], [0, 1]]' }],
-    'Eigenvectors of length 1 as columns, in the order of eigenvalues(A).',
   ),
   eigenPart(
     'eigenpairs',
-    pairs,
-    [{ entry: 'eigenpairs([[2, 0], [0, 3]]).values', gives: '[2, 3]' }],
     'Parts .values .vectors, in the same order.',
+    [{ entry: 'eigenpairs([[2, 0], [0, 3]]).values', gives: '[2, 3]' }],
+    pairs,
   ),
   ofMatrix(
     'charpoly',

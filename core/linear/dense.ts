@@ -21,11 +21,20 @@ export function copy(a: Dense): Dense {
 }
 
 export function isReal(a: Dense): boolean {
-  return a.im.every((x) => x === 0)
+  const { im } = a
+  for (let k = 0; k < im.length; k += 1) if (im[k] !== 0) return false
+  return true
 }
 
 export function isFinite(a: Dense): boolean {
-  return a.re.every(Number.isFinite) && a.im.every(Number.isFinite)
+  const { re, im } = a
+  // x − x is 0 for every finite x and NaN for the others.
+  for (let k = 0; k < re.length; k += 1) {
+    const x = re[k] as number
+    const y = im[k] as number
+    if (x - x !== 0 || y - y !== 0) return false
+  }
+  return true
 }
 
 /** Aᵀ, or Aᴴ with `conjugate`. */

@@ -35,6 +35,37 @@ function multiplyComplex(a: Dense, b: Dense, c: Dense): void {
   for (let i = 0; i < m; i += 1) {
     const out = i * p
     let k = 0
+    for (; k + 3 < n; k += 4) {
+      const at = i * n + k
+      const fr = ar[at] as number
+      const fi = ai[at] as number
+      const gr = ar[at + 1] as number
+      const gi = ai[at + 1] as number
+      const hr = ar[at + 2] as number
+      const hi = ai[at + 2] as number
+      const er = ar[at + 3] as number
+      const ei = ai[at + 3] as number
+      const b0 = k * p
+      const b1 = b0 + p
+      const b2 = b1 + p
+      const b3 = b2 + p
+      for (let j = 0; j < p; j += 1) {
+        const xr = br[b0 + j] as number
+        const xi = bi[b0 + j] as number
+        const yr = br[b1 + j] as number
+        const yi = bi[b1 + j] as number
+        const zr = br[b2 + j] as number
+        const zi = bi[b2 + j] as number
+        const wr = br[b3 + j] as number
+        const wi = bi[b3 + j] as number
+        cr[out + j] =
+          (cr[out + j] as number) +
+          (fr * xr - fi * xi + (gr * yr - gi * yi) + (hr * zr - hi * zi) + (er * wr - ei * wi))
+        ci[out + j] =
+          (ci[out + j] as number) +
+          (fr * xi + fi * xr + (gr * yi + gi * yr) + (hr * zi + hi * zr) + (er * wi + ei * wr))
+      }
+    }
     for (; k + 1 < n; k += 2) {
       const fr = ar[i * n + k] as number
       const fi = ai[i * n + k] as number

@@ -53,27 +53,31 @@ export function decomposeSvd(a: Dense): Svd {
 /** Rotates pairs of rows until all are orthogonal; the same rotations act on v. */
 function rotate(w: Dense, v: Dense): void {
   const n = w.rows
+  const squares = new Float64Array(n)
   for (let sweep = 0; sweep < SWEEPS_MOST; sweep += 1) {
+    // Squared lengths are carried along within a sweep, and taken anew for the next.
+    for (let k = 0; k < n; k += 1) squares[k] = rowLength(w, k) ** 2
     let rotated = false
     for (let p = 0; p < n - 1; p += 1) {
-      for (let q = p + 1; q < n; q += 1) if (rotatePair(w, v, p, q)) rotated = true
+      for (let q = p + 1; q < n; q += 1) if (rotatePair(w, v, p, q, squares)) rotated = true
     }
     if (!rotated) return
   }
 }
 
-function rotatePair(w: Dense, v: Dense, p: number, q: number): boolean {
+function rotatePair(w: Dense, v: Dense, p: number, q: number, squares: Float64Array): boolean {
   const n = w.cols
   const { re, im } = w
   const [a, b] = [p * n, q * n]
-  let [alpha, beta, x, y] = [0, 0, 0, 0]
+  const alpha = squares[p] as number
+  const beta = squares[q] as number
+  let x = 0
+  let y = 0
   for (let i = 0; i < n; i += 1) {
     const pr = re[a + i] as number
     const pi = im[a + i] as number
     const qr = re[b + i] as number
     const qi = im[b + i] as number
-    alpha += pr * pr + pi * pi
-    beta += qr * qr + qi * qi
     x += pr * qr + pi * qi
     y += pr * qi - pi * qr
   }
@@ -83,6 +87,8 @@ function rotatePair(w: Dense, v: Dense, p: number, q: number): boolean {
   const t = Math.sign(zeta || 1) / (Math.abs(zeta) + Math.sqrt(1 + zeta * zeta))
   const c = 1 / Math.sqrt(1 + t * t)
   const s = c * t
+  squares[p] = Math.max(0, alpha - t * gamma)
+  squares[q] = beta + t * gamma
   // e = conj of the phase of ⟨p, q⟩ makes the pair real.
   const [er, ei] = [x / gamma, -y / gamma]
   turn(w, a, b, c, s, er, ei)

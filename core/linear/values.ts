@@ -9,7 +9,6 @@ import {
   fromDense,
   fromExact,
   itemAt,
-  itemsOf,
   matrixOf,
   product,
   settled,
@@ -297,43 +296,6 @@ export function choleskyOf(m: MatrixValue): Value | Failure {
   if (!isSquare(m)) return notSquare('cholesky', m)
   const lower = cholesky(m.dense)
   return lower ? settled(fromDense(lower, m.complex)) : failure('not-positive')
-}
-
-export interface EigenValues {
-  readonly values: readonly NumberValue[]
-  readonly vectors: MatrixValue
-  readonly defective: boolean
-}
-
-export function eigenOf(m: MatrixValue, name: string): EigenValues | Failure {
-  if (!isSquare(m)) return notSquare(name, m)
-  const triangular = exactTriangular(m)
-  const { values, vectors, defective, converged } = eigen(m.dense)
-  if (!converged) return failure('not-converged')
-  const complex = values.some((z) => z.im !== 0)
-  const rounded = values.map((z) => exactEigenvalue(z, triangular) ?? number(z, complex))
-  return { values: rounded, vectors: fromDense(vectors), defective }
-}
-
-/** The diagonal of an exact triangular matrix, whose entries are its eigenvalues. */
-function exactTriangular(m: MatrixValue): readonly NumberValue[] {
-  const items = m.exact ? itemsOf(m) : []
-  const zero = (r: number, c: number): boolean => {
-    const z = items[r * m.cols + c]
-    return z !== undefined && z.re === 0 && z.im === 0
-  }
-  const all = (test: (r: number, c: number) => boolean): boolean => {
-    for (let r = 0; r < m.rows; r += 1) for (let c = 0; c < m.cols; c += 1) if (test(r, c) && !zero(r, c)) return false
-    return items.length > 0
-  }
-  const upper = all((r, c) => r > c)
-  const lower = all((r, c) => r < c)
-  return upper || lower ? items.filter((_, k) => k % (m.cols + 1) === 0) : []
-}
-
-function exactEigenvalue(z: C.Complex, known: readonly NumberValue[]): NumberValue | null {
-  const near = known.find((k) => C.abs(C.subtract(k, z)) <= 1e-10 * Math.max(1, C.abs(z)))
-  return near ?? null
 }
 
 /** Coefficients of det(λI − A), from the highest power down. */

@@ -1,0 +1,63 @@
+import { write } from '../notation/problem'
+import type { ProblemFix } from '../notation/problem'
+
+/** Ready corrections for operators on vectors and matrices that do not fit. */
+
+/** Two simple operands with a sign between them. */
+const SIMPLE = /^([\p{L}_][\p{L}\p{Nd}_]*|\[.*\])\s*([*/^])\s*([\p{L}_][\p{L}\p{Nd}_]*|\[.*\])$/u
+
+export function arrayFixes(
+  code: string,
+  text: string,
+  data: Readonly<Record<string, string | number>>,
+): readonly ProblemFix[] | null {
+  switch (code) {
+    case 'vector-plus-number':
+    case 'matrix-exponent':
+      return [write(`each(${text})`)]
+    case 'matrix-function':
+      return functionFixes(text, String(data.whole))
+    case 'vector-product':
+    case 'matrix-division':
+    case 'shapes-product':
+      return operatorFixes(code, text, data)
+    default:
+      return null
+  }
+}
+
+function functionFixes(text: string, whole: string): readonly ProblemFix[] {
+  const call = /^[a-z]+(\(.*\))$/.exec(text)
+  const inner = call?.[1] ?? null
+  const named = /^([a-z]+)\(A\)$/.exec(whole)?.[1]
+  return [...(inner && named ? [write(`${named}${inner}`)] : []), write(`each(${text})`)]
+}
+
+function operatorFixes(
+  code: string,
+  text: string,
+  data: Readonly<Record<string, string | number>>,
+): readonly ProblemFix[] | null {
+  const match = SIMPLE.exec(text)
+  if (!match) return null
+  const [, left = '', sign = '', right = ''] = match
+  if (code === 'vector-product') {
+    const products = sign === '*' ? [write(`dot(${left}, ${right})`), write(`cross(${left}, ${right})`)] : []
+    return [...products, write(`each(${text})`)]
+  }
+  if (code === 'matrix-division')
+    return [write(`${right}^-1*${left}`), write(`${left}*${right}^-1`), write(`each(${text})`)]
+  // What a transpose would make fit.
+  const [rowsLeft, colsLeft] = shape(data.left)
+  const [rowsRight, colsRight] = shape(data.right)
+  return [
+    ...(rowsLeft === rowsRight ? [write(`${left}^T*${right}`)] : []),
+    ...(colsLeft === colsRight ? [write(`${left}*${right}^T`)] : []),
+    ...(rowsLeft === rowsRight && colsLeft === colsRight ? [write(`each(${text})`)] : []),
+  ]
+}
+
+function shape(text: string | number | undefined): [number, number] {
+  const [rows, cols] = String(text).split(' × ').map(Number)
+  return [rows ?? NaN, cols ?? NaN]
+}
