@@ -98,6 +98,12 @@ for (const theme of ['day', 'night'] as const) {
       await page.getByRole('button', { name: 'Conventions, with examples' }).click()
       await page.waitForTimeout(400)
       expect(await violations(page)).toEqual([])
+      await page.keyboard.press('Escape')
+      await expect(page.getByRole('dialog')).toBeHidden()
+      await page.getByRole('button', { name: 'Plates', exact: true }).click()
+      await page.getByRole('button', { name: 'Plate', exact: true }).click()
+      await page.waitForTimeout(400)
+      expect(await violations(page)).toEqual([])
     })
 
     test('the narrow folio page', async ({ folio, page }) => {

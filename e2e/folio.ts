@@ -55,7 +55,7 @@ export class FolioPage {
 
   /** Keeps the open line by leaving the ledger. */
   async leave(): Promise<void> {
-    await this.page.locator('canvas').focus()
+    await this.page.getByRole('link', { name: 'To the shelf' }).focus()
     await expect(this.editor).toHaveCount(0)
   }
 

@@ -147,3 +147,58 @@ test('zoom, pan and fit by wheel, keys and buttons, with equal scales', async ({
   expect(Math.abs(small.x - middle.x - factor * (again.x - middle.x))).toBeLessThanOrEqual(6)
   expect(Math.abs(small.y - middle.y - factor * (again.y - middle.y))).toBeLessThanOrEqual(6)
 })
+
+test('the plate keeps its caption, axes, grid and choice of values in the folio; all of it undoes', async ({
+  folio,
+  page,
+}) => {
+  await folio.open(['Z = 3 + 4j', 'Y = 1 - 2j'])
+  await folio.expectValue(2, '1 − 2j | 2.2361 ∠ −63.435°')
+  await page.getByRole('button', { name: 'Plate', exact: true }).click()
+  const sheet = page.getByRole('dialog', { name: 'Plate 1' })
+  await sheet.getByLabel('Caption').fill('Impedances of the lamp')
+  await sheet.getByLabel('Real axis').fill('R in Ω')
+  await sheet.getByText('rings and rays').click()
+  await sheet.getByText('unit circle').click()
+  await sheet.getByText('Y', { exact: false }).last().click()
+  await expect(sheet).toContainText('Values, 1 of 2')
+  await page.keyboard.press('Escape')
+  await expect(page.locator('figcaption .caption')).toContainText('Impedances of the lamp')
+  await expect(page.locator('canvas')).toHaveAttribute('aria-label', /1 values: Z/)
+  await folio.saved()
+  await page.reload()
+  await expect(page.locator('figcaption .caption')).toContainText('Impedances of the lamp')
+  await page.getByRole('button', { name: 'Plate', exact: true }).click()
+  await expect(sheet.getByLabel('Real axis')).toHaveValue('R in Ω')
+  await expect(sheet.getByLabel('rings and rays')).toBeChecked()
+  await expect(sheet.getByLabel('unit circle')).toBeChecked()
+  await expect(sheet).toContainText('Values, 1 of 2')
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.locator('canvas')).toHaveAttribute('aria-label', /2 values/)
+})
+
+test('the plate fills the window and gives it back, and is saved as a picture on a light ground', async ({
+  folio,
+  page,
+}) => {
+  await folio.open(['Z = 3 + 4j'])
+  await folio.expectValue(1, '3 + 4j | 5 ∠ 53.13°')
+  const before = await page.locator('canvas').boundingBox()
+  await page.getByRole('button', { name: 'Fill the window' }).click()
+  await expect(folio.row(1)).toBeHidden()
+  await expect.poll(async () => (await page.locator('canvas').boundingBox())?.width).toBeGreaterThan(1100)
+  await page.keyboard.press('Escape')
+  await expect(folio.row(1)).toBeVisible()
+  await expect.poll(async () => (await page.locator('canvas').boundingBox())?.width).toBe(before?.width)
+  await page.getByRole('button', { name: 'Plate', exact: true }).click()
+  const waiting = page.waitForEvent('download')
+  await page.getByRole('button', { name: '2×' }).click()
+  const download = await waiting
+  expect(download.suggestedFilename()).toBe('Test-folio-plate-1.png')
+  const { readFileSync } = await import('node:fs')
+  const bytes = readFileSync((await download.path()) ?? '')
+  // The signature of a PNG, then its width and height in the header.
+  expect(bytes.subarray(1, 4).toString()).toBe('PNG')
+  expect(bytes.readUInt32BE(16)).toBe(Math.round((before?.width ?? 0) * 2))
+})

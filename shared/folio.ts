@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { conventionsSchema, someConventionsSchema } from './conventions'
+import { PLATES_MOST, plateSchema } from './plate'
 
 /** Limits of a folio, the same on both sides of the wire. */
 export const LINE_LENGTH_MAX = 10_000
@@ -44,6 +45,7 @@ export const folioSchema = z.strictObject({
   revision: z.int().min(0),
   conventions: conventionsSchema,
   lines: z.array(lineSchema).max(LINES_MAX),
+  plates: z.array(plateSchema).max(PLATES_MOST).default([]),
   createdAt: z.string(),
   changedAt: z.string(),
   binnedAt: z.string().nullable(),
@@ -71,5 +73,6 @@ export const folioFileSchema = z.object({
   title: titleSchema,
   conventions: someConventionsSchema.default({}),
   lines: z.array(z.object({ source: z.string().max(LINE_LENGTH_MAX), ...marks })).max(LINES_MAX),
+  plates: z.array(plateSchema).max(PLATES_MOST).optional(),
 })
 export type FolioFile = z.infer<typeof folioFileSchema>

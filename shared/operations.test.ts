@@ -4,12 +4,14 @@ import { newId } from './id'
 import { applyOperation, difference, invertOperation, operationSchema, rebase, saveSchema } from './operations'
 import type { FolioState, Operation } from './operations'
 import { idSchema } from './folio'
+import { freshPlate } from './plate'
 
 const id = (k: number): string => `line-${String(k).padStart(4, '0')}`
 const folio = (...sources: string[]): FolioState => ({
   title: 'Test',
   conventions: DEFAULT_CONVENTIONS,
   lines: sources.map((source, k) => ({ id: id(k), source })),
+  plates: [],
 })
 const sources = (state: FolioState | null): string[] => state!.lines.map((l) => l.source)
 
@@ -31,6 +33,17 @@ const operation: fc.Arbitrary<Operation> = fc.oneof(
     }),
   }),
   fc.record({ type: fc.constant('rename' as const), title: fc.constantFrom('A', 'B') }),
+  fc.record({
+    type: fc.constant('plate' as const),
+    plate: fc
+      .record({
+        id: fc.nat(2).map((k) => `plate-000${k}`),
+        caption: fc.constantFrom('A', 'B'),
+        unitCircle: fc.boolean(),
+      })
+      .map((some) => ({ ...freshPlate('plate-0000'), ...some })),
+  }),
+  fc.record({ type: fc.constant('unplate' as const), id: fc.nat(3).map((k) => `plate-000${k}`) }),
   fc.record({
     type: fc.constant('mark' as const),
     id: fc.nat(6).map(id),

@@ -3,6 +3,8 @@ import { conventionsSchema, someConventionsSchema } from './conventions'
 import type { ConventionsData } from './conventions'
 import { idSchema, LINE_MARKS, lineSchema, LINES_MAX, titleSchema } from './folio'
 import type { Line, LineMark } from './folio'
+import { PLATES_MOST, plateSchema } from './plate'
+import type { Plate } from './plate'
 
 /**
  * Every change of a folio is one of these, and each has its inverse: undo, the
@@ -27,6 +29,9 @@ export const operationSchema = z.discriminatedUnion('type', [
       hidden: z.boolean().optional(),
     }),
   }),
+  /** Puts a plate in place of the one with its identifier, or adds it. */
+  z.strictObject({ type: z.literal('plate'), plate: plateSchema }),
+  z.strictObject({ type: z.literal('unplate'), id: idSchema }),
   z.strictObject({ type: z.literal('convene'), conventions: someConventionsSchema }),
   z.strictObject({ type: z.literal('rename'), title: titleSchema }),
 ])
@@ -37,6 +42,8 @@ export interface FolioState {
   readonly title: string
   readonly conventions: ConventionsData
   readonly lines: readonly Line[]
+  /** None are the same as an empty list. */
+  readonly plates?: readonly Plate[] | undefined
 }
 
 /** The same, read from where it was kept. */
@@ -44,6 +51,7 @@ export const folioStateSchema = z.object({
   title: titleSchema,
   conventions: conventionsSchema,
   lines: z.array(lineSchema),
+  plates: z.array(plateSchema).optional(),
 })
 
 /** A save: the operations since the revision it builds on. */
@@ -79,6 +87,22 @@ export function applyOperation<S extends FolioState>(state: S, operation: Operat
       if (!has(lines, operation.id)) return null
       return { ...state, lines: lines.map((l) => (l.id === operation.id ? marked(l, operation.marks) : l)) }
     }
+    case 'plate': {
+      const plates = state.plates ?? []
+      const known = plates.some((p) => p.id === operation.plate.id)
+      if (!known && plates.length >= PLATES_MOST) return null
+      return {
+        ...state,
+        plates: known
+          ? plates.map((p) => (p.id === operation.plate.id ? operation.plate : p))
+          : [...plates, operation.plate],
+      }
+    }
+    case 'unplate': {
+      const plates = state.plates ?? []
+      if (!plates.some((p) => p.id === operation.id)) return null
+      return { ...state, plates: plates.filter((p) => p.id !== operation.id) }
+    }
     case 'convene':
       return { ...state, conventions: { ...state.conventions, ...operation.conventions } }
     case 'rename':
@@ -104,6 +128,14 @@ export function invertOperation(state: FolioState, operation: Operation): Operat
       const touched = LINE_MARKS.filter((mark) => operation.marks[mark] !== undefined)
       const marks = Object.fromEntries(touched.map((mark) => [mark, line[mark] === true]))
       return { type: 'mark', id: line.id, marks }
+    }
+    case 'plate': {
+      const before = state.plates?.find((p) => p.id === operation.plate.id)
+      return before ? { type: 'plate', plate: before } : { type: 'unplate', id: operation.plate.id }
+    }
+    case 'unplate': {
+      const before = state.plates?.find((p) => p.id === operation.id)
+      return before ? { type: 'plate', plate: before } : null
     }
     case 'convene': {
       const before = Object.entries(state.conventions).filter(([key]) => key in operation.conventions)
@@ -142,6 +174,15 @@ export function difference(from: FolioState, to: FolioState): Operation[] {
   )
   if (conventions.length > 0)
     put({ type: 'convene', conventions: someConventionsSchema.parse(Object.fromEntries(conventions)) })
+  const [old, fresh] = [from.plates ?? [], to.plates ?? []]
+  // Plates are numbered by their order: where that is another one, all are put anew.
+  const kept = old.filter((p) => fresh.some((f) => f.id === p.id)).map((p) => p.id)
+  const inOrder = kept.every((id, k) => fresh[k]?.id === id)
+  for (const { id } of old) if (!inOrder || !kept.includes(id)) put({ type: 'unplate', id })
+  for (const plate of fresh) {
+    const before = state.plates?.find((p) => p.id === plate.id)
+    if (JSON.stringify(before) !== JSON.stringify(plate)) put({ type: 'plate', plate })
+  }
   for (const { id } of from.lines) if (!has(to.lines, id)) put({ type: 'remove', id })
   to.lines.forEach((line, at) => {
     const index = state.lines.findIndex((l) => l.id === line.id)

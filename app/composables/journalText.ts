@@ -19,6 +19,10 @@ export function tellOperation(operation: Operation): { readonly did: string; rea
       return { did: 'conventions:', text: Object.values(operation.conventions).join(', ') }
     case 'rename':
       return { did: 'title:', text: operation.title }
+    case 'plate':
+      return { did: 'changed a plate:', text: operation.plate.caption }
+    case 'unplate':
+      return { did: 'took a plate away', text: '' }
     case 'mark':
       return { did: markText(operation.marks), text: '' }
   }

@@ -5,9 +5,12 @@ import type { Box, PlacedLabel } from '#core/scene/labels'
 import { drawnName } from '#core/scene/name'
 import { dashOf, hueOf } from '#core/scene/scene'
 import type { PlaneMark } from '#core/scene/scene'
+import { edgePoint, polarGrid } from '#core/scene/polarGrid'
 import { niceStep, ticksBetween } from '#core/scene/ticks'
 import { boundsOf, toPixel } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
+import type { AngleUnit } from '#core/evaluate/context'
+import type { Plate } from '#shared/plate'
 import type { Theme } from '~/theme/tokens'
 
 /** What the drawing of a plane needs; read anew for each frame. */
@@ -18,6 +21,9 @@ export interface PlaneFrame {
   readonly theme: Theme
   /** The mark under the pointer or being dragged. */
   readonly active: string | null
+  /** How the plate is drawn: its grid, its axes, what is drawn besides. */
+  readonly plate: Plate
+  readonly unit: AngleUnit
 }
 
 const SERIF = "'Fraunces Variable', Georgia, serif"
@@ -30,15 +36,19 @@ const HEAD = 11
 export function planePlugin(frame: () => PlaneFrame): Plugin<'scatter'> {
   return {
     id: 'plane',
-    beforeDraw: (chart) => drawGround(chart.ctx, frame()),
-    afterDraw: (chart) => {
-      drawHeads(chart.ctx, frame())
-      drawLabels(chart.ctx, frame())
-    },
+    afterDraw: (chart) => paintPlane(chart.ctx, frame()),
   }
 }
 
-function drawGround(ctx: CanvasRenderingContext2D, { view, size, theme }: PlaneFrame): void {
+/** The whole picture of a plane, on any canvas: of the page, or of a file. */
+export function paintPlane(ctx: CanvasRenderingContext2D, frame: PlaneFrame): void {
+  drawGround(ctx, frame)
+  if (frame.plate.conjugates) drawConjugates(ctx, frame)
+  drawHeads(ctx, frame)
+  if (frame.plate.labels) drawLabels(ctx, frame)
+}
+
+function drawGround(ctx: CanvasRenderingContext2D, { view, size, theme, plate, unit }: PlaneFrame): void {
   const bounds = boundsOf(view, size)
   const step = niceStep(GRID_LEAST * view.perPixel)
   const origin = toPixel(view, size, { re: 0, im: 0 })
@@ -47,16 +57,73 @@ function drawGround(ctx: CanvasRenderingContext2D, { view, size, theme }: PlaneF
   ctx.fillRect(0, 0, size.width, size.height)
   ctx.lineWidth = 1
   ctx.strokeStyle = theme.grid
-  const xs = ticksBetween(bounds.left, bounds.right, step)
-  const ys = ticksBetween(bounds.bottom, bounds.top, step)
+  const squared = plate.grid === 'rectangular'
+  const xs = squared ? ticksBetween(bounds.left, bounds.right, step) : []
+  const ys = squared ? ticksBetween(bounds.bottom, bounds.top, step) : []
+  if (plate.grid === 'polar') drawPolarGrid(ctx, { view, size, theme, unit })
   for (const re of xs) line(ctx, sharp(toPixel(view, size, { re, im: 0 }).x), 0, null, size.height)
   for (const im of ys) line(ctx, 0, sharp(toPixel(view, size, { re: 0, im }).y), size.width, null)
   ctx.strokeStyle = theme.ink
   ctx.lineWidth = 1.2
   line(ctx, 0, sharp(origin.y), size.width, null)
   line(ctx, sharp(origin.x), 0, null, size.height)
+  if (plate.unitCircle) drawUnitCircle(ctx, { view, theme }, origin)
   drawNumbers(ctx, { view, size, theme })
-  drawAxisNames(ctx, size, theme, origin)
+  drawAxisNames(ctx, size, theme, origin, plate)
+  ctx.restore()
+}
+
+/** Rings and rays, the rays with their angle at the edge of the picture. */
+function drawPolarGrid(
+  ctx: CanvasRenderingContext2D,
+  { view, size, theme, unit }: Pick<PlaneFrame, 'view' | 'size' | 'theme' | 'unit'>,
+): void {
+  const { centre, rings, rays } = polarGrid(view, size, unit, GRID_LEAST)
+  for (const { pixels } of rings) {
+    ctx.beginPath()
+    ctx.arc(centre.x, centre.y, pixels, 0, 2 * Math.PI)
+    ctx.stroke()
+  }
+  for (const { to } of rays) line(ctx, centre.x, centre.y, to.x, to.y)
+  ctx.font = `12px ${SANS}`
+  ctx.fillStyle = theme.brassText
+  ctx.textAlign = 'center'
+  ctx.textBaseline = 'middle'
+  for (const { to, label } of rays) {
+    const place = edgePoint(centre, to, size, 18)
+    // Beside the axes their own numbers stand.
+    if (place && !/^(0|180|−?90)°$|^(0|π|−?π\/2)$/.test(label)) ctx.fillText(label, place.x, place.y)
+  }
+}
+
+function drawUnitCircle(
+  ctx: CanvasRenderingContext2D,
+  { view, theme }: Pick<PlaneFrame, 'view' | 'theme'>,
+  origin: Pixel,
+): void {
+  ctx.beginPath()
+  ctx.arc(origin.x, origin.y, 1 / view.perPixel, 0, 2 * Math.PI)
+  ctx.strokeStyle = theme.teal
+  ctx.lineWidth = 1.4
+  ctx.setLineDash([6, 4])
+  ctx.stroke()
+  ctx.setLineDash([])
+}
+
+/** The conjugate of each value: its mirror image in the real axis, thin and dashed, without a head. */
+function drawConjugates(ctx: CanvasRenderingContext2D, { view, size, marks, theme }: PlaneFrame): void {
+  const origin = toPixel(view, size, { re: 0, im: 0 })
+  ctx.save()
+  ctx.lineWidth = 1.2
+  ctx.setLineDash([3, 4])
+  for (const mark of marks) {
+    const tip = toPixel(view, size, { re: mark.re, im: -mark.im })
+    ctx.strokeStyle = hueColour(theme, mark)
+    line(ctx, origin.x, origin.y, tip.x, tip.y)
+    ctx.beginPath()
+    ctx.arc(tip.x, tip.y, 3.5, 0, 2 * Math.PI)
+    ctx.stroke()
+  }
   ctx.restore()
 }
 
@@ -133,24 +200,36 @@ function tickText(value: number): string {
     .replace(/e−?(\d+)/, (all) => all.replace('e', '·10^'))
 }
 
-/** Where the names of the axes stand: Re in the row of the numbers, Im beside its axis. */
-function axisNamePlaces(size: Size, origin: Pixel): { re: Box; im: Box } {
+/** About the width of a letter of an axis name, in pixels. */
+const LETTER = 9
+
+/** Where the names of the axes stand: that of the real one in the row of its numbers, that of the imaginary one beside it. */
+function axisNamePlaces(size: Size, origin: Pixel, names: Pick<Plate, 're' | 'im'>): { re: Box; im: Box } {
+  const [wide, high] = [names.re.length * LETTER + 4, names.im.length * LETTER + 5]
   const top = Math.min(size.height - 20, Math.max(3, origin.y + 3))
-  const left = origin.x + 34 > size.width ? size.width - 30 : Math.min(size.width - 30, Math.max(7, origin.x + 7))
+  const last = size.width - high - 7
+  const left = Math.max(7, Math.min(last, origin.x + 7))
   return {
-    re: { left: size.width - 28, right: size.width - 6, top, bottom: top + 18 },
-    im: { left, right: left + 23, top: 6, bottom: 25 },
+    re: { left: size.width - wide - 6, right: size.width - 6, top, bottom: top + 18 },
+    im: { left, right: left + high, top: 6, bottom: 25 },
   }
 }
 
-function drawAxisNames(ctx: CanvasRenderingContext2D, size: Size, theme: Theme, origin: Pixel): void {
-  const { re, im } = axisNamePlaces(size, origin)
+function drawAxisNames(
+  ctx: CanvasRenderingContext2D,
+  size: Size,
+  theme: Theme,
+  origin: Pixel,
+  names: Pick<Plate, 're' | 'im'>,
+): void {
+  const { re, im } = axisNamePlaces(size, origin, names)
   ctx.font = `italic 15px ${SERIF}`
   ctx.fillStyle = theme.ink
-  ctx.textAlign = 'left'
   ctx.textBaseline = 'top'
-  ctx.fillText('Re', re.left, re.top)
-  ctx.fillText('Im', im.left, im.top)
+  ctx.textAlign = 'right'
+  ctx.fillText(names.re, re.right, re.top)
+  ctx.textAlign = 'left'
+  ctx.fillText(names.im, im.left, im.top)
 }
 
 function hueColour(theme: Theme, mark: PlaneMark): string {
@@ -267,7 +346,7 @@ function measureAnew(ctx: CanvasRenderingContext2D, label: string): { base: numb
 const LABELS_MOST = 60
 const LABELS_IN_CROWD = 30
 
-function drawLabels(ctx: CanvasRenderingContext2D, { view, size, marks, theme, active }: PlaneFrame): void {
+function drawLabels(ctx: CanvasRenderingContext2D, { view, size, marks, theme, active, plate }: PlaneFrame): void {
   const origin = toPixel(view, size, { re: 0, im: 0 })
   const inside = marks.filter((mark) => inSight(toPixel(view, size, mark), size))
   const most = marks.length > CROWD ? LABELS_IN_CROWD : LABELS_MOST
@@ -290,7 +369,13 @@ function drawLabels(ctx: CanvasRenderingContext2D, { view, size, marks, theme, a
     { from: { x: 0, y: origin.y }, to: { x: size.width, y: origin.y } },
     { from: { x: origin.x, y: 0 }, to: { x: origin.x, y: size.height } },
   ]
-  const placed = placeLabels(requests, [...arrows, ...axes], [...tips.values()], size, takenByAxes(view, size, origin))
+  const placed = placeLabels(
+    requests,
+    [...arrows, ...axes],
+    [...tips.values()],
+    size,
+    takenByAxes(view, size, origin, plate),
+  )
   const byId = new Map(shown.map((mark) => [mark.id, mark]))
   ctx.save()
   for (const label of placed) {
@@ -301,9 +386,9 @@ function drawLabels(ctx: CanvasRenderingContext2D, { view, size, marks, theme, a
 }
 
 /** Room that the numbers and names of the axes take. */
-function takenByAxes(view: PlaneView, size: Size, origin: Pixel): Box[] {
+function takenByAxes(view: PlaneView, size: Size, origin: Pixel, names: Pick<Plate, 're' | 'im'>): Box[] {
   const { re, im } = axisNumbers(view, size)
-  return [...Object.values(axisNamePlaces(size, origin)), ...re.map((n) => n.box), ...im.map((n) => n.box)]
+  return [...Object.values(axisNamePlaces(size, origin, names)), ...re.map((n) => n.box), ...im.map((n) => n.box)]
 }
 
 function inSight({ x, y }: Pixel, size: Size): boolean {

@@ -81,7 +81,8 @@ export class Tabs {
   }
 
   tellState(state: FolioState): void {
-    if (this.role === 'writer') this.post({ type: 'state', state: { ...state, lines: [...state.lines] } })
+    if (this.role === 'writer')
+      this.post({ type: 'state', state: { ...state, lines: [...state.lines], plates: [...(state.plates ?? [])] } })
   }
 
   tellDraft(draft: { readonly id: string; readonly text: string } | null): void {

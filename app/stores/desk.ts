@@ -45,6 +45,9 @@ export const useDeskStore = defineStore('desk', () => {
     show('bench')
   }
 
+  /** True while the right column has the whole window. */
+  const full = ref(false)
+
   const tabs = computed<readonly Panel[]>(() => ['plates', ...opened.value])
 
   function show(next: Panel): void {
@@ -81,10 +84,11 @@ export const useDeskStore = defineStore('desk', () => {
     renaming.value = null
     gridLine.value = null
     benchLine.value = null
+    full.value = false
   }
 
   return {
-    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, stroll, part, topic, renaming, gridLine, benchLine,
+    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, stroll, part, topic, renaming, gridLine, benchLine, full,
     show, openGrid, openBench, hide, toggle, openHandbook, reset,
   } // prettier-ignore
 })

@@ -13,7 +13,7 @@ jest.mock('./results', () => ({
 jest.mock('idb-keyval', () => ({ get: async () => undefined, set: async () => undefined, del: async () => undefined }))
 
 const served: Folio = {
-  id: 'folio-01', title: 'Test', revision: 0, createdAt: '', changedAt: '2026-01-01T00:00:00Z', binnedAt: null,
+  id: 'folio-01', title: 'Test', revision: 0, createdAt: '', changedAt: '2026-01-01T00:00:00Z', binnedAt: null, plates: [],
   conventions: { angle: 'deg', letter: 'j', place: 'after', digits: 5, style: 'plain', exact: 'decimal', degrees: 'decimal' },
   lines: [{ id: 'line-0001', source: 'a = 1' }, { id: 'line-0002', source: 'b = 2' }, { id: 'line-0003', source: 'a + b' }],
 } // prettier-ignore

@@ -89,7 +89,7 @@ test('a full disk is said in the server’s words', async () => {
 
 test('when another window was first, its state is taken and ours is put on top', async () => {
   const theirs: Folio = {
-    id: 'folio-01', title: 'T', revision: 7, createdAt: '', changedAt: '', binnedAt: null, lines: [],
+    id: 'folio-01', title: 'T', revision: 7, createdAt: '', changedAt: '', binnedAt: null, plates: [], lines: [],
     conventions: { angle: 'deg', letter: 'j', place: 'after', digits: 5, style: 'plain', exact: 'decimal', degrees: 'decimal' },
   } // prettier-ignore
   answer = ({ revision }) =>

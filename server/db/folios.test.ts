@@ -3,12 +3,16 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { QueryTypes } from 'sequelize'
 import { newId } from '../../shared/id'
+import { freshPlate } from '../../shared/plate'
 import type { Operation } from '../../shared/operations'
 import { openDatabase } from './database'
 import type { Database } from './database'
 import { DEMO_FOLIOS, seedEmptyShelf } from './demo'
 import { Folios } from './folios'
 import { reckon } from '../../core/testing'
+
+// A busy machine is slow, not wrong: some of these tests save more than a hundred times.
+jest.setTimeout(60_000)
 
 let folder: string
 let database: Database
@@ -208,8 +212,14 @@ describe('the journal', () => {
   test('entries come newest first, a page at a time', async () => {
     const created = await make('a = 0')
     const id = created.lines[0]!.id
-    for (let k = 1; k <= 310; k += 1)
-      await folios.save(created.id, { revision: k - 1, operations: [edit(id, `a = ${k}`, `a = ${k - 1}`)] })
+    await database.models.revisions.bulkCreate(
+      Array.from({ length: 310 }, (_, k) => ({
+        folioId: created.id,
+        revision: k + 1,
+        operations: JSON.stringify([edit(id, `a = ${k + 1}`, `a = ${k}`)]),
+        savedAt: new Date(k).toISOString(),
+      })),
+    )
     const journal = await folios.journal(created.id)
     expect(journal!.entries.map((e) => e.revision).slice(0, 3)).toEqual([310, 309, 308])
     expect(journal!.entries).toHaveLength(300)
@@ -226,7 +236,8 @@ describe('the journal', () => {
     const { sequelize } = database
     await sequelize.query('DROP TABLE checkpoints')
     for (const mark of ['note', 'folded', 'hidden']) await sequelize.query(`ALTER TABLE lines DROP COLUMN ${mark}`)
-    await sequelize.query("DELETE FROM migrations WHERE name = '0002-marks-and-checkpoints'")
+    await sequelize.query('ALTER TABLE folios DROP COLUMN plates')
+    await sequelize.query("DELETE FROM migrations WHERE name IN ('0002-marks-and-checkpoints', '0003-plates')")
     await sequelize.close()
     database = await openDatabase(file())
     folios = new Folios(database)
@@ -257,4 +268,14 @@ describe('looking for a folio', () => {
     expect(await folios.emptyBin()).toBe(0)
     expect(await folios.count()).toBe(1)
   })
+})
+
+test('plates are kept with the folio, and in its earlier states', async () => {
+  const created = await make('z = 1j')
+  const plate = { ...freshPlate(newId()), caption: 'Currents', grid: 'polar' as const, off: [created.lines[0]!.id] }
+  await folios.save(created.id, { revision: 0, operations: [{ type: 'plate', plate }] })
+  expect((await folios.open(created.id))!.plates).toEqual([plate])
+  await folios.save(created.id, { revision: 1, operations: [{ type: 'unplate', id: plate.id }] })
+  expect((await folios.open(created.id))!.plates).toEqual([])
+  expect((await folios.stateAt(created.id, 1))!.plates).toEqual([plate])
 })

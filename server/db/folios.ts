@@ -104,6 +104,7 @@ export class Folios {
       revision: row.revision,
       conventions: JSON.parse(row.conventions),
       lines: order.flatMap((lineId) => byId.get(lineId) ?? []),
+      plates: JSON.parse(row.plates),
       createdAt: row.createdAt,
       changedAt: row.changedAt,
       binnedAt: row.binnedAt,
@@ -118,6 +119,7 @@ export class Folios {
       revision: 0,
       conventions: { ...DEFAULT_CONVENTIONS, ...file.conventions },
       lines: file.lines.map((line) => ({ ...line, id: newId() })),
+      plates: file.plates ?? [],
       createdAt: time,
       changedAt: time,
       binnedAt: null,
@@ -143,6 +145,8 @@ export class Folios {
       title: `${original.title.slice(0, 190)} (copy)`,
       conventions: original.conventions,
       lines: original.lines.map(contentOf),
+      // The copy's lines have identities of their own: its plates show all of them again.
+      plates: original.plates.map((plate) => ({ ...plate, id: newId(), off: [] })),
     })
   }
 
@@ -190,8 +194,8 @@ export class Folios {
   }
 
   private async checkpoint(folio: Folio, revision: number, savedAt: string, transaction: Transaction): Promise<void> {
-    const { id, title, conventions, lines } = folio
-    const state = JSON.stringify({ title, conventions, lines })
+    const { id, title, conventions, lines, plates } = folio
+    const state = JSON.stringify({ title, conventions, lines, plates })
     await this.models.checkpoints.create({ folioId: id, revision, state, savedAt }, { transaction })
   }
 
@@ -275,10 +279,11 @@ function lineOf(row: LineRow): Line {
   }
 }
 
-function rowOf(folio: Pick<Folio, 'title' | 'conventions' | 'lines'>) {
+function rowOf(folio: Pick<Folio, 'title' | 'conventions' | 'lines' | 'plates'>) {
   return {
     title: folio.title,
     conventions: JSON.stringify(folio.conventions),
     lineOrder: JSON.stringify(folio.lines.map((l) => l.id)),
+    plates: JSON.stringify(folio.plates),
   }
 }

@@ -15,6 +15,8 @@ export interface FolioRow extends Model<InferAttributes<FolioRow>, InferCreation
   conventions: string
   /** The ids of the lines in their order, as JSON: moving a line is one write. */
   lineOrder: string
+  /** The plates, as JSON. */
+  plates: CreationOptional<string>
   revision: CreationOptional<number>
   createdAt: string
   changedAt: string
@@ -66,6 +68,7 @@ export function defineModels(sequelize: Sequelize): Models {
       title: text(),
       conventions: text(),
       lineOrder: text(),
+      plates: { type: DataTypes.TEXT, allowNull: false, defaultValue: '[]' },
       revision: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       createdAt: text(),
       changedAt: text(),

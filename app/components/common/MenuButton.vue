@@ -36,7 +36,14 @@ async function toggle(): Promise<void> {
   >
     <AppIcon :path="mdiDotsVertical" />
   </button>
-  <v-menu v-if="asked && button" v-model="open" :target="button" :open-on-click="false" max-height="80vh">
+  <v-menu
+    v-if="asked && button"
+    v-model="open"
+    :target="button"
+    :open-on-click="false"
+    location="bottom end"
+    max-height="80vh"
+  >
     <div class="sheet menu-sheet" role="menu" :aria-label="label">
       <button
         v-for="action in shown"

@@ -1,12 +1,19 @@
 <script setup lang="ts">
 import { Chart, LinearScale, LineElement, PointElement, ScatterController } from 'chart.js'
-import { mdiFitToPageOutline, mdiMagnifyMinusOutline, mdiMagnifyPlusOutline, mdiTableLarge } from '@mdi/js'
+import {
+  mdiFitToPageOutline,
+  mdiFullscreen,
+  mdiFullscreenExit,
+  mdiMagnifyMinusOutline,
+  mdiMagnifyPlusOutline,
+  mdiTableLarge,
+} from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { hueOf } from '#core/scene/scene'
 import type { PlaneMark } from '#core/scene/scene'
 import { fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
-import { planePlugin } from '~/composables/planeDrawing'
+import { paintPlane, planePlugin } from '~/composables/planeDrawing'
 import { usePlanePointer } from '~/composables/planePointer'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -30,11 +37,13 @@ const view = shallowRef<PlaneView>({ re: 0, im: 0, perPixel: 0.01 })
 const held = ref(false)
 const tableOpen = ref(false)
 const theme = computed(() => THEMES[preferences.theme])
+const plate = computed(() => folio.plate)
 
+const off = computed(() => new Set(plate.value.off))
 const kept = computed<readonly PlaneMark[]>(() =>
   (desk.stroll === null ? folio.lines : folio.lines.slice(0, desk.stroll + 1)).flatMap((line) => {
     const shown = results.views.get(line.id)
-    if (!onPlate(shown) || !shown?.point || shown.readout.shape !== 'twin') return []
+    if (!onPlate(shown) || !shown?.point || shown.readout.shape !== 'twin' || off.value.has(line.id)) return []
     const { rectangular, polar } = shown.readout
     return [
       {
@@ -102,6 +111,8 @@ onMounted(async () => {
         marks: kept.value,
         theme: theme.value,
         active: active.value,
+        plate: plate.value,
+        unit: folio.conventions.angle,
       })),
     ],
   })
@@ -185,7 +196,34 @@ watch(kept, () => {
 watch(ids, () => {
   if (!held.value && drag.value === null) fit()
 })
-watch([view, theme, active], redraw)
+watch([view, theme, active, plate, () => folio.conventions.angle], redraw)
+
+/** The picture as a file, on a light ground, at so many pixels for each of the screen's. */
+function savePicture(scale: number): void {
+  const paper = document.createElement('canvas')
+  paper.width = Math.round(size.value.width * scale)
+  paper.height = Math.round(size.value.height * scale)
+  const ctx = paper.getContext('2d')
+  if (!ctx) return
+  ctx.scale(scale, scale)
+  paintPlane(ctx, {
+    view: view.value,
+    size: size.value,
+    marks: kept.value.map((mark) => ({ ...mark, draggable: false })),
+    theme: THEMES.day,
+    active: null,
+    plate: plate.value,
+    unit: folio.conventions.angle,
+  })
+  paper.toBlob((blob) => {
+    if (!blob) return
+    const link = document.createElement('a')
+    link.href = URL.createObjectURL(blob)
+    link.download = `${folio.title.replace(/[^\p{L}\p{Nd}]+/gu, '-')}-plate-1.png`
+    link.click()
+    setTimeout(() => URL.revokeObjectURL(link.href), 1_000)
+  }, 'image/png')
+}
 
 // What hover and focus say.
 
@@ -256,7 +294,7 @@ const summary = computed(() => {
       </div>
     </div>
     <figcaption>
-      <span class="caption"><b>Plate 1</b> Kept complex values</span>
+      <span class="caption"><b>Plate 1</b> {{ plate.caption }}</span>
       <span class="tools">
         <button type="button" class="plain-button" aria-label="Zoom in" title="Zoom in (+)" @click="zoom(1.25)">
           <AppIcon :path="mdiMagnifyPlusOutline" />
@@ -266,6 +304,17 @@ const summary = computed(() => {
         </button>
         <button type="button" class="plain-button" title="Show all values (0)" @click="fit">
           <AppIcon :path="mdiFitToPageOutline" />Fit
+        </button>
+        <PlateMenu @picture="savePicture" />
+        <button
+          type="button"
+          class="plain-button"
+          :aria-label="desk.full ? 'Give the ledger back' : 'Fill the window'"
+          :title="desk.full ? 'Give the ledger back (Esc)' : 'Fill the window'"
+          :aria-pressed="desk.full"
+          @click="desk.full = !desk.full"
+        >
+          <AppIcon :path="desk.full ? mdiFullscreenExit : mdiFullscreen" />
         </button>
         <button
           type="button"
@@ -391,9 +440,10 @@ code {
 }
 figcaption {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   justify-content: space-between;
-  gap: 8px;
+  gap: 2px 8px;
   padding-top: 6px;
 }
 .caption {
@@ -409,6 +459,10 @@ figcaption {
 }
 .tools {
   display: flex;
+  flex: none;
+}
+.tools :deep(.plain-button) {
+  min-width: 32px;
 }
 .tools .plain-button[aria-pressed='true'] {
   background: var(--rail);

@@ -44,6 +44,10 @@ function hasOwnUndo(target: EventTarget | null): boolean {
 
 function onKey(event: KeyboardEvent): void {
   if (event.defaultPrevented || folio.status !== 'ready') return
+  if (event.key === 'Escape' && desk.full) {
+    desk.full = false
+    return
+  }
   const action = actions.keyed.find((a) => isKey(event, a.key))
   if (!action) return
   if ((action.key === 'undo' || action.key === 'redo') && hasOwnUndo(event.target)) return
@@ -114,7 +118,7 @@ function startSplit(event: PointerEvent): void {
       <main
         ref="main"
         class="main"
-        :class="`show-${desk.part}`"
+        :class="[`show-${desk.part}`, { full: desk.full }]"
         :style="{ '--plate-share': `${preferences.plateShare}%` }"
       >
         <IndexPane class="index-column" />
@@ -190,6 +194,15 @@ function startSplit(event: PointerEvent): void {
   padding: 16px 16px 12px 8px;
   min-width: 0;
   min-height: 0;
+}
+.full {
+  grid-template-columns: minmax(0, 1fr);
+}
+.full > :not(.plate-column) {
+  display: none;
+}
+.full .plate-column {
+  padding-left: 16px;
 }
 .tabs {
   display: none;
