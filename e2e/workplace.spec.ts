@@ -264,6 +264,7 @@ test('the conventions show by example what they do, and new folios can begin lik
   await sheet.getByRole('button', { name: 'Done' }).click()
   await page.goto('/')
   await page.getByRole('button', { name: 'New folio' }).click()
+  await page.getByRole('textbox', { name: 'Title' }).fill('Begins like that')
   await page.keyboard.press('Enter')
   await expect(folio.editor).toBeFocused()
   await page.keyboard.type('20000/3')
