@@ -1,19 +1,5 @@
-import AxeBuilder from '@axe-core/playwright'
-import type { Page } from '@playwright/test'
+import { violations } from './axe'
 import { expect, test } from './folio'
-
-async function violations(page: Page): Promise<string[]> {
-  const { violations: found } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
-    .analyze()
-  return found.map(
-    (v) =>
-      `${v.id}: ${v.nodes
-        .map((n) => n.target.join(' '))
-        .slice(0, 4)
-        .join(' · ')}`,
-  )
-}
 
 for (const theme of ['day', 'night'] as const) {
   test.describe(`in the ${theme} theme`, () => {

@@ -1,15 +1,8 @@
-import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
+import { violations } from './axe'
 import { expect, test } from './folio'
 
 /** Vectors and matrices: their readouts, the grid, the reduction bench, and lines that show what is right. */
-
-async function violations(page: Page): Promise<string[]> {
-  const { violations: found } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
-    .analyze()
-  return found.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(' · ')}`)
-}
 
 async function menu(page: Page, line: number, item: string): Promise<void> {
   await page.locator(`[data-line="${line}"]`).hover()

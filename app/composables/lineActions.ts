@@ -22,11 +22,11 @@ import {
 } from '@mdi/js'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
 import type { CopyForm } from '#core/format/copy'
-import { definedName } from '#core/evaluate/folio'
 import { parseLine } from '#core/notation/parser'
 import { readGrid } from '#core/notation/grid'
 import { freeName } from '#core/notation/rename'
 import { keyText } from '~/composables/keys'
+import { keptNames } from '~/composables/nameIndex'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
@@ -56,9 +56,7 @@ export function useLineActions() {
     if (folio.editing?.id === id) folio.keep()
     const source = folio.lineOf(id)?.source ?? ''
     if (source.trim() === '' || view?.kind === 'remark' || view?.kind === 'check') return
-    const fresh = freeName(
-      new Set(folio.lines.flatMap((l) => (l.note ? [] : (definedName(parseLine(l.source)) ?? [])))),
-    )
+    const fresh = freeName(keptNames(folio.lines))
     folio.rewrite(id, `${fresh} = ${source}`, 'name the result')
     folio.edit(id, { from: 0, to: fresh.length })
   }
@@ -180,7 +178,7 @@ export function useLineActions() {
       }
     if (shape.rows !== shape.cols)
       return [{ label: 'Reduced form and rank', icon: mdiCheckAll, run: put(`rref(${kept})`, `rank(${kept})`) }]
-    const taken = new Set(folio.lines.flatMap((l) => (l.note ? [] : (definedName(parseLine(l.source)) ?? []))))
+    const taken = keptNames(folio.lines)
     const free = (stem: string): string => (taken.has(stem) ? freeName(taken, stem) : stem)
     const [inverse, x, b] = [free(`${kept}_inv`), free('x'), free('b')]
     const unit = `identity(${shape.rows})`

@@ -1,4 +1,6 @@
+import { definedName } from '#core/evaluate/folio'
 import type { LineView } from '#core/format/lineView'
+import { parseLine } from '#core/notation/parser'
 import { greek } from '#core/notation/words'
 import { readoutText } from '#core/format/readout'
 import type { Line } from '#shared/folio'
@@ -33,6 +35,11 @@ function kindOf(view: LineView): string {
   if (readout.shape === 'grid') return `matrix ${readout.rows} × ${readout.cols}`
   if (view.kind === 'number') return readout.shape === 'twin' ? 'complex' : 'real'
   return view.kind === 'truth' ? 'true or false' : view.kind
+}
+
+/** The names that lines define, whether they could be reckoned yet or not. */
+export function keptNames(lines: readonly Line[]): ReadonlySet<string> {
+  return new Set(lines.flatMap((l) => (l.note ? [] : (definedName(parseLine(l.source)) ?? []))))
 }
 
 export function nameIndex(lines: readonly Line[], views: ReadonlyMap<string, LineView>): readonly IndexEntry[] {

@@ -1,7 +1,7 @@
 import type { Complex } from '../numbers/complex'
 import * as C from '../numbers/complex'
 import type { Dense } from './dense'
-import { copy, identity, norm1, zeros } from './dense'
+import { copy, identity, zeros } from './dense'
 
 /** P·A = L·U packed: L below the diagonal (ones on it), U on and above it. */
 export interface Lu {
@@ -197,9 +197,4 @@ export function inverseLu({ packed, order }: Lu): Dense {
     }
   })
   return result
-}
-
-/** An estimate of ‖A‖₁·‖A⁻¹‖₁ from the inverse itself. */
-export function conditionLu(a: Dense, lu: Lu): number {
-  return lu.singular ? Infinity : norm1(a) * norm1(inverseLu(lu))
 }

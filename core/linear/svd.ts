@@ -1,6 +1,6 @@
 import type { Dense } from './dense'
 import { transpose, zeros } from './dense'
-import { decomposeQr } from './qr'
+import { completeBasis, decomposeQr } from './qr'
 import { multiply } from './multiply'
 
 /** A = left·diag(singular)·rightᴴ with k = min(m, n) singular values, the largest first. */
@@ -135,14 +135,7 @@ function fillMissing(m: Dense, singular: readonly number[]): void {
       first.im[r * rank + c] = m.im[r * n + c] as number
     }
   }
-  const wide = zeros(m.rows, rank + m.rows)
-  for (let r = 0; r < m.rows; r += 1) {
-    wide.re.set(first.re.subarray(r * rank, r * rank + rank), r * (rank + m.rows))
-    wide.im.set(first.im.subarray(r * rank, r * rank + rank), r * (rank + m.rows))
-    wide.re[r * (rank + m.rows) + rank + r] = 1
-  }
-  // Pivoting among the unit vectors alone keeps the given columns first.
-  const { q } = decomposeQr(wide, false)
+  const q = completeBasis(first)
   for (let r = 0; r < m.rows; r += 1) {
     for (let c = rank; c < n; c += 1) {
       m.re[r * n + c] = q.re[r * q.cols + c] as number

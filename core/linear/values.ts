@@ -1,11 +1,10 @@
 import * as C from '../numbers/complex'
-import * as G from '../numbers/gaussian'
-import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
-import { complexNumber, exactNumber, exactReal, integer, real, vector } from '../values/make'
+import { complexNumber, exactNumber, integer, real, vector } from '../values/make'
 import {
   asMatrix,
   checked,
+  EXACT_MOST,
   fromDense,
   fromExact,
   itemAt,
@@ -13,7 +12,6 @@ import {
   product,
   settled,
   shapeText,
-  transposed,
 } from '../values/matrices'
 import { failure } from '../values/value'
 import type { Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/value'
@@ -125,7 +123,7 @@ function again(value: Value): MatrixValue | null {
 }
 
 export function identityMatrix(n: number, complex = false): MatrixValue {
-  if (n * n <= 400) return fromExact(E.exactIdentity(n), complex)
+  if (n * n <= EXACT_MOST) return fromExact(E.exactIdentity(n), complex)
   return fromDense(D.identity(n), complex)
 }
 
@@ -326,15 +324,3 @@ export function exponential(m: MatrixValue): Value | Failure {
 export function spectralNorm(m: MatrixValue): Value {
   return real(decomposeSvd(m.dense).singular[0] ?? 0)
 }
-
-export function conjugateTransposed(m: MatrixValue): MatrixValue {
-  return transposed(m, true)
-}
-
-/** A whole number as an exact value, for sizes. */
-export function counted(n: number): NumberValue {
-  return exactReal(Q.rational(n) ?? Q.ZERO)
-}
-
-export const isZeroMatrix = (m: MatrixValue): boolean =>
-  m.exact ? m.exact.entries.every(G.isZero) : D.largest(m.dense) === 0

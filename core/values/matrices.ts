@@ -1,4 +1,3 @@
-import * as C from '../numbers/complex'
 import type { Dense } from '../linear/dense'
 import * as D from '../linear/dense'
 import { exactMultiply } from '../linear/exact'
@@ -132,13 +131,4 @@ export function product(a: MatrixValue, b: MatrixValue): Value | Failure {
   const dense = multiply(a.dense, b.dense)
   const value = checked(dense, complex, [a, b])
   return value.kind === 'vector' && value.items.length === 1 ? (value.items[0] ?? value) : value
-}
-
-/** |A − B| is nothing to speak of beside A: for checks. */
-export function difference(a: MatrixValue, b: MatrixValue): number {
-  return D.largest(D.combine(1, a.dense, -1, b.dense))
-}
-
-export function magnitudes(m: MatrixValue): number[] {
-  return itemsOf(m).map((z) => C.abs(z))
 }

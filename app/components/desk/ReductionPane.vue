@@ -19,7 +19,7 @@ import * as G from '#core/numbers/gaussian'
 import type { Gaussian } from '#core/numbers/gaussian'
 import { exactEntry } from '#core/evaluate/exactEntry'
 import { freeName } from '#core/notation/rename'
-import { nameIndex } from '~/composables/nameIndex'
+import { keptNames } from '~/composables/nameIndex'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
@@ -166,9 +166,8 @@ function keepSteps(): void {
 function keepResult(): void {
   const m = state.value
   if (!m) return
-  const taken = new Set(nameIndex(folio.lines, results.views).map((e) => e.name))
   if (line.value) folio.current = line.value.id
-  folio.insertBelow([`${freeName(taken, `${name.value}_`)} = ${literal(m)}`])
+  folio.insertBelow([`${freeName(keptNames(folio.lines), `${name.value}_`)} = ${literal(m)}`])
 }
 </script>
 
