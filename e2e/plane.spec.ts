@@ -1,39 +1,5 @@
-import type { Page } from '@playwright/test'
 import { expect, test } from './folio'
-
-/**
- * The middle of where hovering offers to drag a tip: the plane is asked by the
- * pointer, as a student would ask it, not by its code.
- */
-async function findTip(page: Page, name: string): Promise<{ x: number; y: number }> {
-  await expect(page.locator('canvas')).toHaveAccessibleName(new RegExp(`\\b${name} `))
-  const found = await page.evaluate(async (wanted) => {
-    for (let k = 0; k < 3; k += 1) await new Promise((done) => requestAnimationFrame(done))
-    const canvas = document.querySelector('canvas')
-    if (!canvas) return null
-    const box = canvas.getBoundingClientRect()
-    const hits: { x: number; y: number }[] = []
-    for (let y = 4; y < box.height; y += 6) {
-      for (let x = 4; x < box.width; x += 6) {
-        const at = { clientX: box.left + x, clientY: box.top + y, bubbles: true, pointerType: 'mouse' }
-        canvas.dispatchEvent(new PointerEvent('pointermove', at))
-        await Promise.resolve()
-        await Promise.resolve()
-        const told = document.querySelector('.told')
-        const named = told?.querySelector('strong')?.textContent === wanted
-        if (named && getComputedStyle(canvas).cursor === 'grab') hits.push({ x: at.clientX, y: at.clientY })
-      }
-    }
-    canvas.dispatchEvent(new PointerEvent('pointerleave'))
-    if (hits.length === 0) return null
-    const middle = (values: number[]): number => (Math.min(...values) + Math.max(...values)) / 2
-    return { x: middle(hits.map((p) => p.x)), y: middle(hits.map((p) => p.y)) }
-  }, name)
-  if (!found) throw new Error(`no tip of ${name} can be dragged`)
-  return found
-}
-
-const plane = (page: Page) => page.locator('canvas')
+import { findTip, plane } from './plane'
 
 test('every kept complex value is on the plane, in its hue, with both forms on hover and in the table', async ({
   folio,
@@ -41,11 +7,11 @@ test('every kept complex value is on the plane, in its hue, with both forms on h
 }) => {
   await folio.open(['Z = 3 + 4j', 'V = 6∠0°', 'I = V/Z', 'R = 5', 'V*conj(I)'])
   await expect(plane(page)).toHaveAccessibleName(/with 3 values: Z 5 ∠ 53.13°; V 6 ∠ 0°; I 1.2 ∠ -53.13°/)
-  await page.getByRole('button', { name: 'Table' }).click()
+  await page.getByRole('button', { name: 'Table', exact: true }).click()
   const table = page.getByRole('table', { name: 'Values on plate 1' })
   await expect(table.getByRole('row')).toHaveCount(4)
   await expect(table.getByRole('row', { name: /^I/ })).toContainText('0.72 − 0.96j')
-  await page.getByRole('button', { name: 'Table' }).click()
+  await page.getByRole('button', { name: 'Table', exact: true }).click()
 
   const at = await findTip(page, 'Z')
   await page.mouse.move(at.x, at.y)
@@ -157,25 +123,25 @@ test('the plate keeps its caption, axes, grid and choice of values in the folio;
   await page.getByRole('button', { name: 'Plate', exact: true }).click()
   const sheet = page.getByRole('dialog', { name: 'Plate 1' })
   await sheet.getByLabel('Caption').fill('Impedances of the lamp')
-  await sheet.getByLabel('Real axis').fill('R in Ω')
+  await sheet.getByLabel('Real axis', { exact: true }).fill('R in Ω')
   await sheet.getByText('rings and rays').click()
   await sheet.getByText('unit circle').click()
   await sheet.getByText('Y', { exact: false }).last().click()
   await expect(sheet).toContainText('Values, 1 of 2')
   await page.keyboard.press('Escape')
   await expect(page.locator('figcaption .caption')).toContainText('Impedances of the lamp')
-  await expect(page.locator('canvas')).toHaveAttribute('aria-label', /1 values: Z/)
+  await expect(plane(page)).toHaveAttribute('aria-label', /1 values: Z/)
   await folio.saved()
   await page.reload()
   await expect(page.locator('figcaption .caption')).toContainText('Impedances of the lamp')
   await page.getByRole('button', { name: 'Plate', exact: true }).click()
-  await expect(sheet.getByLabel('Real axis')).toHaveValue('R in Ω')
+  await expect(sheet.getByLabel('Real axis', { exact: true })).toHaveValue('R in Ω')
   await expect(sheet.getByLabel('rings and rays')).toBeChecked()
   await expect(sheet.getByLabel('unit circle')).toBeChecked()
   await expect(sheet).toContainText('Values, 1 of 2')
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(page.locator('canvas')).toHaveAttribute('aria-label', /2 values/)
+  await expect(plane(page)).toHaveAttribute('aria-label', /2 values/)
 })
 
 test('the plate fills the window and gives it back, and is saved as a picture on a light ground', async ({
@@ -184,13 +150,13 @@ test('the plate fills the window and gives it back, and is saved as a picture on
 }) => {
   await folio.open(['Z = 3 + 4j'])
   await folio.expectValue(1, '3 + 4j | 5 ∠ 53.13°')
-  const before = await page.locator('canvas').boundingBox()
+  const before = await plane(page).boundingBox()
   await page.getByRole('button', { name: 'Fill the window' }).click()
   await expect(folio.row(1)).toBeHidden()
-  await expect.poll(async () => (await page.locator('canvas').boundingBox())?.width).toBeGreaterThan(1100)
+  await expect.poll(async () => (await plane(page).boundingBox())?.width).toBeGreaterThan(1100)
   await page.keyboard.press('Escape')
   await expect(folio.row(1)).toBeVisible()
-  await expect.poll(async () => (await page.locator('canvas').boundingBox())?.width).toBe(before?.width)
+  await expect.poll(async () => (await plane(page).boundingBox())?.width).toBe(before?.width)
   await page.getByRole('button', { name: 'Plate', exact: true }).click()
   const waiting = page.waitForEvent('download')
   await page.getByRole('button', { name: '2×' }).click()

@@ -72,7 +72,10 @@ export type FolioCard = z.infer<typeof folioCardSchema>
 export const folioFileSchema = z.object({
   title: titleSchema,
   conventions: someConventionsSchema.default({}),
-  lines: z.array(z.object({ source: z.string().max(LINE_LENGTH_MAX), ...marks })).max(LINES_MAX),
+  /** An identifier is only there for the plates of the file: the folio made from it has lines of its own. */
+  lines: z
+    .array(z.object({ id: idSchema.optional(), source: z.string().max(LINE_LENGTH_MAX), ...marks }))
+    .max(LINES_MAX),
   plates: z.array(plateSchema).max(PLATES_MOST).optional(),
 })
 export type FolioFile = z.infer<typeof folioFileSchema>

@@ -1,39 +1,118 @@
 import { z } from 'zod'
+import { CIRCLES_MOST } from '#core/scene/circles'
+import { DASH_NAMES, HUES, ROLES } from '#core/scene/scene'
 
 /** A figure of the folio: what it shows, and how. */
 const id = z.string().regex(/^[A-Za-z0-9_-]{8,40}$/, 'an identifier of 8 to 40 letters and digits')
+const finite = z.number().refine(Number.isFinite)
+const VALUES_MOST = 5_000
+const ids = z.array(id).max(VALUES_MOST)
 
-export const plateSchema = z.strictObject({
+/** How a value is dressed, as far as the student has set it; one dress for the whole folio. */
+export const dressSchema = z.strictObject({
+  hue: z
+    .int()
+    .min(0)
+    .max(HUES - 1)
+    .optional(),
+  dash: z.enum(DASH_NAMES).optional(),
+  width: z.number().min(0.5).max(6).optional(),
+  /** Arrow, point, cross or ring. */
+  role: z.enum(ROLES).optional(),
+  /** False where its label is left out. */
+  label: z.boolean().optional(),
+})
+export type Dress = z.infer<typeof dressSchema>
+
+const circleSchema = z.strictObject({ re: finite, im: finite, radius: finite.positive() })
+const rangeSchema = z.strictObject({ left: finite, right: finite, bottom: finite, top: finite })
+export type PlaneRange = z.infer<typeof rangeSchema>
+
+/** What the plates of both kinds have. */
+const common = {
   id,
-  kind: z.literal('plane'),
   caption: z.string().max(200),
+  /** True where every usual value is on it but those `off`; else only those `on`. */
+  all: z.boolean().default(true),
+  off: ids,
+  on: ids.default([]),
+  dress: z.record(id, dressSchema).default({}),
+}
+
+export const planePlateSchema = z.strictObject({
+  ...common,
+  kind: z.literal('plane'),
   /** Names of the axes with their units, as the student writes them. */
   re: z.string().max(60),
   im: z.string().max(60),
+  /** Names and numbers of the axes. */
+  axes: z.boolean().default(true),
   grid: z.enum(['rectangular', 'polar', 'none']),
   unitCircle: z.boolean(),
+  circles: z.array(circleSchema).max(CIRCLES_MOST).default([]),
   conjugates: z.boolean(),
+  /** Each tip dropped to both axes. */
+  components: z.boolean().default(false),
   labels: z.boolean(),
-  /** Lines whose values are taken off this plate; every other kept complex value is on it. */
-  off: z.array(id).max(5_000),
+  /** Lines whose sums are laid tip to tail. */
+  chains: z.array(id).max(40).default([]),
+  /** The part of the plane that is shown; fitted to the values where it is not set. */
+  range: rangeSchema.nullable().default(null),
 })
+export const plateSchema = planePlateSchema
+export type PlanePlate = z.infer<typeof planePlateSchema>
 export type Plate = z.infer<typeof plateSchema>
 
 /** Most plates of a folio. */
 export const PLATES_MOST = 60
 
-/** The plate that a folio without plates shows. */
-export function freshPlate(plateId: string): Plate {
+/** The identifier of the plate that a folio without plates shows. */
+export const FIRST_PLATE = 'plate-one'
+
+/** A new plane plate: the first of a folio shows whatever is kept, the others what is put on them. */
+export function freshPlate(plateId: string, all = true): PlanePlate {
   return {
     id: plateId,
     kind: 'plane',
-    caption: 'Kept complex values',
+    caption: all ? 'Kept complex values' : 'Untitled',
+    all,
+    off: [],
+    on: [],
+    dress: {},
     re: 'Re',
     im: 'Im',
+    axes: true,
     grid: 'rectangular',
     unitCircle: false,
+    circles: [],
     conjugates: false,
+    components: false,
     labels: true,
-    off: [],
+    chains: [],
+    range: null,
   }
+}
+
+/** True where a value is on a plate. */
+export function isOn(plate: Plate, line: string, usual: boolean): boolean {
+  return plate.all && usual ? !plate.off.includes(line) : plate.on.includes(line)
+}
+
+/** The plate with a value put on, or taken off. */
+export function withValue<P extends Plate>(plate: P, line: string, usual: boolean, on: boolean): P {
+  const without = (list: readonly string[]): string[] => list.filter((other) => other !== line)
+  if (plate.all && usual) return { ...plate, off: on ? without(plate.off) : [...without(plate.off), line] }
+  return { ...plate, on: on ? [...without(plate.on), line] : without(plate.on) }
+}
+
+/** The plate with its lines under other identifiers; lines that have none are left out. */
+export function relinked<P extends Plate>(plate: P, ids: ReadonlyMap<string, string>): P {
+  const linked = (list: readonly string[]): string[] => list.flatMap((line) => ids.get(line) ?? [])
+  const dress = Object.fromEntries(
+    Object.entries(plate.dress).flatMap(([line, set]) => {
+      const other = ids.get(line)
+      return other === undefined ? [] : [[other, set]]
+    }),
+  )
+  return { ...plate, off: linked(plate.off), on: linked(plate.on), dress, chains: linked(plate.chains) }
 }

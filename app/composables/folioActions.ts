@@ -1,6 +1,8 @@
 import type { KeyName } from '~/composables/keys'
 import { keyText } from '~/composables/keys'
 import { useLineActions } from '~/composables/lineActions'
+import { usePlateActions } from '~/composables/plateActions'
+import { usePlatesStore } from '~/stores/plates'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
@@ -16,8 +18,10 @@ export interface FolioAction {
 export function useFolioActions() {
   const folio = useFolioStore()
   const desk = useDeskStore()
+  const plates = usePlatesStore()
   const preferences = usePreferencesStore()
   const { actionsFor, name, openGrid } = useLineActions()
+  const { toggle: togglePlate } = usePlateActions()
 
   /** Runs an action on the current line. */
   const onLine = (run: (id: string) => void) => () => {
@@ -59,6 +63,7 @@ export function useFolioActions() {
       also: 'matrix table cells',
       run: onLine((id) => void openGrid(id)),
     },
+    { label: 'Put on the plate or take off', key: 'plate', also: 'plane show draw', run: onLine(togglePlate) },
     { label: 'Hide or show the result', key: 'hide', run: onLine((id) => folio.toggle(id, 'hidden')) },
     { label: 'Fold or unfold', key: 'fold', run: onLine((id) => folio.toggle(id, 'folded')) },
   ]
@@ -97,6 +102,15 @@ export function useFolioActions() {
         run: () => (preferences.theme = preferences.theme === 'day' ? 'night' : 'day'),
       },
       { label: 'Plates', also: 'plane', run: () => desk.show('plates') },
+      ...plates.all.map((plate, k) => ({
+        label: `Plate ${k + 1}: ${plate.caption}`,
+        also: 'figure',
+        run: () => {
+          plates.choose(plate.id)
+          desk.show('plates')
+        },
+      })),
+      { label: 'New plane plate', also: 'figure complex', run: () => plates.addPlane() },
       { label: 'To the shelf', also: 'folios home', run: () => void navigateTo('/') },
     ]
   }

@@ -31,6 +31,7 @@ export const KEYS = {
   name: { keys: ['F2'], does: 'name the result, or spell its name anew everywhere' },
   note: { keys: ['F9'], does: 'turn into a note, or back into an entry' },
   grid: { keys: ['Shift+F7'], does: 'fill a vector or matrix in a grid' },
+  plate: { keys: ['Alt+.'], does: 'put the value on the plate, or take it off' },
   hide: { keys: ['F4'], does: 'hide or show the result' },
   fold: { keys: ['Shift+F4'], does: 'fold or unfold' },
   undo: { keys: ['Ctrl+Z'], does: 'undo' },
@@ -44,6 +45,11 @@ export const KEYS = {
   pan: { keys: ['arrow keys'], does: 'move the picture' },
   zoom: { keys: ['+', '−'], does: 'zoom' },
   fit: { keys: ['0'], does: 'show all values' },
+  marks: { keys: ['Page Up', 'Page Down'], does: 'go through the values, once Tab has entered them' },
+  moveValue: { keys: ['arrow keys'], does: 'on a value that is a literal: move it' },
+  ray: { keys: ['Shift'], does: 'held while a value moves: along its ray' },
+  ring: { keys: ['Alt'], does: 'held while a value moves: along its ring' },
+  steps: { keys: ['Ctrl'], does: 'held while a value moves: in steps of the grid' },
   drop: { keys: ['Esc'], does: 'take a drag back' },
   strollOn: { keys: ['→', 'Space'], does: 'the next line' },
   strollBack: { keys: ['←'], does: 'the line before' },
@@ -57,11 +63,11 @@ export const KEY_GROUPS: readonly { readonly title: KeyGroup; readonly keys: rea
   {
     title: 'Lines',
     keys: [
-      'below', 'above', 'select', 'moveUp', 'moveDown', 'duplicate', 'remove', 'removeEmpty', 'name', 'note', 'grid', 'hide', 'fold',
+      'below', 'above', 'select', 'moveUp', 'moveDown', 'duplicate', 'remove', 'removeEmpty', 'name', 'note', 'grid', 'plate', 'hide', 'fold',
     ], // prettier-ignore
   },
   { title: 'The folio', keys: ['undo', 'redo', 'find', 'index', 'journal', 'handbook', 'stroll', 'keys'] },
-  { title: 'On the plane', keys: ['pan', 'zoom', 'fit', 'drop'] },
+  { title: 'On the plane', keys: ['pan', 'zoom', 'fit', 'marks', 'moveValue', 'ray', 'ring', 'steps', 'drop'] },
   { title: 'Strolling', keys: ['strollOn', 'strollBack', 'strollEnds', 'strollLeave'] },
 ]
 

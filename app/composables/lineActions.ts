@@ -26,6 +26,7 @@ import { parseLine } from '#core/notation/parser'
 import { readGrid } from '#core/notation/grid'
 import { freeName } from '#core/notation/rename'
 import { keyText } from '~/composables/keys'
+import { usePlateActions } from '~/composables/plateActions'
 import { keptNames } from '~/composables/nameIndex'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -36,6 +37,7 @@ export function useLineActions() {
   const folio = useFolioStore()
   const results = useResultsStore()
   const desk = useDeskStore()
+  const { actionsFor: onPlates } = usePlateActions()
 
   async function copy(id: string, form: CopyForm): Promise<void> {
     const text = await results.copyText(id, form)
@@ -131,6 +133,7 @@ export function useLineActions() {
         run: () => folio.toggle(id, 'folded'),
       },
     )
+    if (!several) list.push(...onPlates(id))
     if (entry || several)
       list.push({
         label: line.hidden ? 'Show the result' : 'Hide the result',

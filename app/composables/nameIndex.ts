@@ -71,3 +71,27 @@ export function nameIndex(lines: readonly Line[], views: ReadonlyMap<string, Lin
       (a, b) => collator.compare(a.name, b.name) || (a.name < b.name ? -1 : a.name > b.name ? 1 : a.number - b.number),
     )
 }
+
+/** The lines without inputs of their own that a computed line comes from, in their order. */
+export function sourcesOf(
+  lines: readonly Line[],
+  views: ReadonlyMap<string, LineView>,
+  line: string,
+): readonly { readonly name: string; readonly number: number }[] {
+  const found = new Map<number, string>()
+  const seen = new Set<number>()
+  const follow = (index: number): void => {
+    const start = lines[index]
+    if (!start || seen.has(index)) return
+    seen.add(index)
+    for (const name of views.get(start.id)?.uses ?? []) {
+      const at = lines.slice(0, index).findLastIndex((l) => !l.note && views.get(l.id)?.name === name)
+      const source = lines[at]
+      if (!source) continue
+      if ((views.get(source.id)?.uses.length ?? 0) === 0) found.set(at, name)
+      else follow(at)
+    }
+  }
+  follow(lines.findIndex((l) => l.id === line))
+  return [...found].sort(([a], [b]) => a - b).map(([at, name]) => ({ name, number: at + 1 }))
+}

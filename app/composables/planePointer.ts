@@ -2,7 +2,9 @@ import { computed, ref, shallowRef } from 'vue'
 import type { Ref } from 'vue'
 import { rewriteLiteral } from '#core/notation/rewrite'
 import type { DraggableLiteral } from '#core/notation/rewrite'
-import { gripAt, markAt } from '#core/scene/hit'
+import { constrained, nudged } from '#core/scene/drag'
+import type { DragWay } from '#core/scene/drag'
+import { markAt } from '#core/scene/hit'
 import type { PlaneMark } from '#core/scene/scene'
 import { toPixel, toPlane } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
@@ -13,21 +15,41 @@ export interface PointerPlane {
   readonly view: Ref<PlaneView>
   readonly size: Ref<Size>
   readonly marks: Ref<readonly PlaneMark[]>
+  /** How a value moves where no key says otherwise. */
+  readonly way: () => DragWay
+  /** One step of the grid. */
+  readonly step: () => number
   readonly pan: (dx: number, dy: number) => void
   readonly zoom: (factor: number, at: Pixel) => void
   /** The text and the literal of a line whose tip is grasped; `null` where it cannot be dragged. */
-  readonly grasp: (id: string) => { readonly source: string; readonly literal: DraggableLiteral } | null
-  readonly dragged: (id: string, source: string) => void
-  readonly dropped: (id: string, source: string) => void
+  readonly grasp: (line: string) => { readonly source: string; readonly literal: DraggableLiteral } | null
+  readonly dragged: (line: string, source: string) => void
+  readonly dropped: (line: string, source: string) => void
   readonly takenBack: () => void
+  /** A mark was clicked or tapped, not dragged. */
+  readonly clicked: (mark: PlaneMark, touch: boolean) => void
+  /** Somebody tried to drag what is computed. */
+  readonly refused: (mark: PlaneMark) => void
+}
+
+interface Tip {
+  readonly line: string
+  readonly source: string
+  readonly literal: DraggableLiteral
+  /** Where the value was when it was grasped. */
+  readonly start: { readonly re: number; readonly im: number }
 }
 
 interface Drag {
-  /** The line whose tip is dragged; `null` while the picture is moved. */
-  readonly tip: { readonly id: string; readonly source: string; readonly literal: DraggableLiteral } | null
+  /** The value that is dragged; `null` while the picture is moved. */
+  readonly tip: Tip | null
+  /** The mark under the pointer at the start. */
+  readonly mark: PlaneMark | null
   /** From the tip to where it was grasped. */
   readonly offset: Pixel
+  readonly from: Pixel
   last: Pixel
+  moved: boolean
   /** The line as it reads now. */
   source: string | null
 }
@@ -35,15 +57,18 @@ interface Drag {
 /** How near a pointer must be to a tip, in pixels. */
 const REACH = 14
 const TOUCH_REACH = 28
+/** Below this a press is a click. */
+const SLACK = 4
 
-/** Hovering, dragging tips, moving and zooming the picture, by mouse, pen and touch. */
+/** Hovering, clicking, dragging tips, moving and zooming the picture, by mouse, pen and touch. */
 export function usePlanePointer(plane: PointerPlane) {
   const drag = shallowRef<Drag | null>(null)
   const hovered = ref<string | null>(null)
   const overGrip = ref(false)
   const touches = new Map<number, Pixel>()
 
-  const active = computed(() => (drag.value ? (drag.value.tip?.id ?? null) : hovered.value))
+  const dragging = computed(() => drag.value?.tip?.line ?? null)
+  const active = computed(() => (drag.value?.tip ? (drag.value.mark?.id ?? null) : hovered.value))
   const cursor = computed(() => (drag.value ? 'grabbing' : overGrip.value ? 'grab' : 'default'))
 
   function at(event: { clientX: number; clientY: number }): Pixel {
@@ -51,24 +76,57 @@ export function usePlanePointer(plane: PointerPlane) {
     return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
   }
 
-  const grip = (pixel: Pixel, reach: number): PlaneMark | null =>
-    gripAt(plane.marks.value, plane.view.value, plane.size.value, pixel, reach)
+  const markUnder = (pixel: Pixel, reach: number): PlaneMark | null =>
+    markAt(plane.marks.value, plane.view.value, plane.size.value, pixel, reach)
+
+  function tipUnder(pixel: Pixel, reach: number): PlaneMark | null {
+    const tips = plane.marks.value.map((mark) => ({ mark, tip: toPixel(plane.view.value, plane.size.value, mark) }))
+    const near = tips
+      .map(({ mark, tip }) => ({ mark, distance: Math.hypot(tip.x - pixel.x, tip.y - pixel.y) }))
+      .filter(({ distance }) => distance <= reach)
+    // A tip that can be moved goes before one that only lies on it.
+    near.sort((a, b) => Number(b.mark.draggable) - Number(a.mark.draggable) || a.distance - b.distance)
+    return near[0]?.mark ?? null
+  }
+
+  function tipOf(mark: PlaneMark | null): Tip | null {
+    const grasped = mark?.draggable ? plane.grasp(mark.line) : null
+    return mark && grasped ? { line: mark.line, ...grasped, start: { re: mark.re, im: mark.im } } : null
+  }
+
+  function begin(mark: PlaneMark | null, pixel: Pixel, tip: Tip | null): void {
+    const stands = mark ? toPixel(plane.view.value, plane.size.value, mark) : pixel
+    const offset = tip ? { x: stands.x - pixel.x, y: stands.y - pixel.y } : { x: 0, y: 0 }
+    drag.value = { tip, mark, offset, from: pixel, last: pixel, moved: false, source: null }
+  }
 
   function down(event: PointerEvent): void {
     if (event.button !== 0) return
     const pixel = at(event)
-    const touch = event.pointerType === 'touch'
-    if (touch) touches.set(event.pointerId, pixel)
-    const mark = grip(pixel, touch ? TOUCH_REACH : REACH)
-    const grasped = mark ? plane.grasp(mark.id) : null
-    if (!grasped && touch) return
+    if (event.pointerType === 'touch') {
+      touches.set(event.pointerId, pixel)
+      return
+    }
+    const mark = tipUnder(pixel, REACH)
     plane.canvas.value?.setPointerCapture(event.pointerId)
-    if (mark && grasped) {
-      const tip = toPixel(plane.view.value, plane.size.value, mark)
-      const offset = { x: tip.x - pixel.x, y: tip.y - pixel.y }
-      drag.value = { tip: { id: mark.id, ...grasped }, offset, last: pixel, source: null }
-    } else drag.value = { tip: null, offset: { x: 0, y: 0 }, last: pixel, source: null }
+    begin(mark ?? markUnder(pixel, REACH), pixel, tipOf(mark))
+    if (mark && !mark.draggable) pressedTip = mark
     plane.canvas.value?.focus({ preventScroll: true })
+  }
+  /** A computed tip that was pressed: to move it is refused, once. */
+  let pressedTip: PlaneMark | null = null
+
+  /** The handle beside a value that was tapped. */
+  function handleDown(event: PointerEvent, mark: PlaneMark): void {
+    if (event.currentTarget instanceof HTMLElement) event.currentTarget.setPointerCapture(event.pointerId)
+    begin(mark, at(event), tipOf(mark))
+  }
+
+  function wayOf(event: PointerEvent | KeyboardEvent): DragWay {
+    if (event.shiftKey) return 'ray'
+    if (event.altKey) return 'ring'
+    if (event.ctrlKey || event.metaKey) return 'steps'
+    return plane.way()
   }
 
   function move(event: PointerEvent): void {
@@ -79,30 +137,113 @@ export function usePlanePointer(plane: PointerPlane) {
     }
     const current = drag.value
     if (!current) {
-      overGrip.value = grip(pixel, REACH) !== null
-      hovered.value = markAt(plane.marks.value, plane.view.value, plane.size.value, pixel, REACH)?.id ?? null
-    } else if (current.tip) {
-      const moved = { x: pixel.x + current.offset.x, y: pixel.y + current.offset.y }
-      const value = toPlane(plane.view.value, plane.size.value, moved)
-      current.source = rewriteLiteral(current.tip.source, current.tip.literal, value, plane.view.value.perPixel)
-      plane.dragged(current.tip.id, current.source)
-    } else {
-      plane.pan(pixel.x - current.last.x, pixel.y - current.last.y)
-      current.last = pixel
+      const tip = tipUnder(pixel, REACH)
+      overGrip.value = tip?.draggable ?? false
+      hovered.value = (tip ?? markUnder(pixel, REACH))?.id ?? null
+      return
     }
+    current.moved ||= Math.hypot(pixel.x - current.from.x, pixel.y - current.from.y) > SLACK
+    if (!current.moved) return
+    if (current.tip) {
+      const moved = { x: pixel.x + current.offset.x, y: pixel.y + current.offset.y }
+      const to = toPlane(plane.view.value, plane.size.value, moved)
+      set(current, constrained(to, current.tip.start, wayOf(event), plane.step()))
+      return
+    }
+    if (pressedTip) {
+      plane.refused(pressedTip)
+      pressedTip = null
+    }
+    plane.pan(pixel.x - current.last.x, pixel.y - current.last.y)
+    current.last = pixel
+  }
+
+  function set(current: Drag, value: { re: number; im: number }): void {
+    if (!current.tip) return
+    current.source = rewriteLiteral(current.tip.source, current.tip.literal, value, plane.view.value.perPixel)
+    plane.dragged(current.tip.line, current.source)
   }
 
   function up(event: PointerEvent): void {
+    const touched = touches.get(event.pointerId)
     touches.delete(event.pointerId)
+    pressedTip = null
     const current = drag.value
     drag.value = null
-    if (current?.tip && current.source !== null) plane.dropped(current.tip.id, current.source)
+    if (current?.tip && current.source !== null) plane.dropped(current.tip.line, current.source)
+    else if (current?.mark && !current.moved) plane.clicked(current.mark, false)
+    else if (!current && touched) tap(touched, at(event))
+  }
+
+  function tap(from: Pixel, pixel: Pixel): void {
+    if (Math.hypot(pixel.x - from.x, pixel.y - from.y) > 2 * SLACK) return
+    const mark = tipUnder(pixel, TOUCH_REACH) ?? markUnder(pixel, TOUCH_REACH)
+    if (mark) plane.clicked(mark, true)
   }
 
   function cancel(): void {
     if (drag.value?.tip) plane.takenBack()
     drag.value = null
     touches.clear()
+  }
+
+  // Arrow keys move the value in focus; a rest, Enter or leaving it ends the move as one step.
+
+  const RESTING = 900
+  let resting: ReturnType<typeof setTimeout> | null = null
+  let keyed: Drag | null = null
+  /** Where the keys have taken the value; what the worker tells lags behind. */
+  let keyedAt = { re: 0, im: 0 }
+
+  /** True where the key moved the value. */
+  function nudge(event: KeyboardEvent, mark: PlaneMark): boolean {
+    const arrows: Readonly<Record<string, readonly [number, number]>> = {
+      ArrowLeft: [-1, 0],
+      ArrowRight: [1, 0],
+      ArrowUp: [0, 1],
+      ArrowDown: [0, -1],
+    }
+    const arrow = arrows[event.key]
+    if (!arrow) return false
+    if (!mark.draggable) {
+      plane.refused(mark)
+      return true
+    }
+    if (keyed?.tip?.line !== mark.line) settleKeys()
+    if (!keyed) {
+      keyed = keyedDrag(mark)
+      keyedAt = { re: mark.re, im: mark.im }
+    }
+    if (!keyed) return true
+    const way = wayOf(event)
+    const step = way === 'steps' ? plane.step() : plane.step() / 20
+    keyedAt = nudged(keyedAt, ...arrow, way === 'steps' ? 'free' : way, step)
+    set(keyed, keyedAt)
+    if (resting !== null) clearTimeout(resting)
+    resting = setTimeout(settleKeys, RESTING)
+    return true
+  }
+
+  function keyedDrag(mark: PlaneMark): Drag | null {
+    const tip = tipOf(mark)
+    const nowhere = { x: 0, y: 0 }
+    return tip ? { tip, mark, offset: nowhere, from: nowhere, last: nowhere, moved: true, source: null } : null
+  }
+
+  function settleKeys(): void {
+    if (resting !== null) clearTimeout(resting)
+    resting = null
+    const done = keyed
+    keyed = null
+    if (done?.tip && done.source !== null) plane.dropped(done.tip.line, done.source)
+  }
+
+  function takeKeysBack(): boolean {
+    if (!keyed) return false
+    if (resting !== null) clearTimeout(resting)
+    keyed = null
+    plane.takenBack()
+    return true
   }
 
   /** Two fingers zoom about their middle and move the picture. */
@@ -117,10 +258,9 @@ export function usePlanePointer(plane: PointerPlane) {
     touches.set(id, pixel)
   }
 
-  /** One finger scrolls the page unless it has a tip under it; two zoom. */
+  /** One finger scrolls the page; two zoom. */
   function touchStart(event: TouchEvent): void {
-    const [touch] = event.touches
-    if (touch && (event.touches.length > 1 || grip(at(touch), TOUCH_REACH))) event.preventDefault()
+    if (event.touches.length > 1) event.preventDefault()
   }
 
   function wheel(event: WheelEvent): void {
@@ -133,5 +273,7 @@ export function usePlanePointer(plane: PointerPlane) {
     overGrip.value = false
   }
 
-  return { drag, active, cursor, down, move, up, cancel, touchStart, wheel, leave }
+  return {
+    drag, dragging, active, cursor, down, handleDown, move, up, cancel, nudge, settleKeys, takeKeysBack, touchStart, wheel, leave,
+  } // prettier-ignore
 }

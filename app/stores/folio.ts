@@ -7,7 +7,6 @@ import type { Conventions } from '#core/format/conventions'
 import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import type { Folio, Line, LineMark } from '#shared/folio'
 import { newId } from '#shared/id'
-import { freshPlate } from '#shared/plate'
 import type { Plate } from '#shared/plate'
 import { applyOperation, difference, invertOperation, rebase } from '#shared/operations'
 import type { FolioState, Operation } from '#shared/operations'
@@ -67,7 +66,6 @@ export const useFolioStore = defineStore('folio', () => {
   const conventions = computed<Conventions>(() => state.value.conventions)
   const title = computed(() => state.value.title)
   const plates = computed<readonly Plate[]>(() => state.value.plates ?? [])
-  const plate = computed<Plate>(() => plates.value[0] ?? freshPlate('plate-one'))
   const saveState = computed(() => saver.value?.state.value ?? null)
   const writable = computed(() => role.value === 'writer')
   const canUndo = computed(() => undoSteps.value.length > 0 && writable.value)
@@ -577,13 +575,6 @@ export const useFolioStore = defineStore('folio', () => {
     perform('restore', difference(state.value, earlier))
   }
 
-  /** Changes the plate that is shown; a folio without plates gets its first one. */
-  function setPlate(change: Partial<Plate>): void {
-    if (editing.value) keep()
-    const shown = plates.value[0] ?? freshPlate(newId())
-    perform('plate', [{ type: 'plate', plate: { ...shown, ...change } }])
-  }
-
   function convene(change: Partial<Conventions>): void {
     if (editing.value) keep()
     perform('conventions', [{ type: 'convene', conventions: change }])
@@ -604,12 +595,12 @@ export const useFolioStore = defineStore('folio', () => {
   }
 
   return {
-    id, status, message, notice, state, lines, plates, plate, shownLines, tucked, conventions, title, editing, text, current, selected, entered,
+    id, status, message, notice, state, lines, plates, shownLines, tucked, conventions, title, editing, text, current, selected, entered,
     role, writable, saveState, saver, canUndo, canRedo,
     open, close, flush, takeOver, perform, undo, redo, edit, type, keep, restore, keepAndGoOn, step, neighbour,
     selectTo, toggleSelected, clearSelection, targets, reveal,
     insertAt, insertBelow, insertNoteBelow, remove, moveBy, moveTo, duplicate, toggle, turn, paste, rewrite,
-    stampAll, setPlate, renameName, goBackTo, convene, rename, indexOf, lineOf,
+    stampAll, renameName, goBackTo, convene, rename, indexOf, lineOf,
   } // prettier-ignore
 })
 

@@ -6,14 +6,8 @@ import type { Conventions } from '#core/format/conventions'
 import type { CopyForm } from '#core/format/copy'
 import type { LineView } from '#core/format/lineView'
 import type { ExactMatrix } from '#core/linear/exact'
-import { assignSlots } from '#core/scene/scene'
 import type { Line } from '#shared/folio'
 import type { Edits, EvaluatorService, Update } from '~/workers/evaluator'
-
-/** Values kept under a name stand on the plate; one that is only passing stays in the ledger. */
-export function onPlate(view: LineView | undefined): boolean {
-  return view !== undefined && view.point !== null && view.name !== null
-}
 
 /** How long a calculation may take before it is offered to be stopped, in milliseconds. */
 const PATIENCE = 700
@@ -24,7 +18,6 @@ export const useResultsStore = defineStore('results', () => {
   /** The problem of an entry that is being typed. */
   const draft = shallowRef<LineView | null>(null)
   const order = shallowRef<readonly string[]>([])
-  const slots = shallowRef<ReadonlyMap<string, number>>(new Map())
   /** True once a calculation has taken so long that it may be stopped. */
   const slow = ref(false)
   /** Texts of lines that were stopped: held back until they are edited or asked for. */
@@ -54,8 +47,6 @@ export const useResultsStore = defineStore('results', () => {
   function take(update: Update): void {
     for (const view of update.views) views.set(view.id, view)
     draft.value = update.draft
-    const shown = order.value.filter((id) => onPlate(views.get(id)))
-    slots.value = assignSlots(shown, slots.value)
   }
 
   function enqueue(call: (evaluator: Remote<EvaluatorService>) => Promise<Update>): Promise<void> {
@@ -80,7 +71,6 @@ export const useResultsStore = defineStore('results', () => {
     held.clear()
     told.clear()
     draft.value = null
-    slots.value = new Map()
     order.value = lines.map((l) => l.id)
     for (const line of lines) told.set(line.id, line.source)
     conventions = { ...settings }
@@ -92,7 +82,9 @@ export const useResultsStore = defineStore('results', () => {
   function start(): Promise<void> {
     return enqueue((evaluator) => {
       const lines = order.value.map((id) => ({ id, source: told.get(id) ?? '' }))
-      return conventions ? evaluator.load(lines, conventions, [...held]) : Promise.resolve({ views: [], draft: null })
+      return conventions
+        ? evaluator.load(lines, conventions, [...held], chains)
+        : Promise.resolve({ views: [], draft: null })
     })
   }
 
@@ -108,6 +100,13 @@ export const useResultsStore = defineStore('results', () => {
       suspect = edits.sources?.at(-1) ?? suspect
       return evaluator.apply(edits)
     })
+  }
+
+  let chains: readonly string[] = []
+  /** The lines whose sums are laid tip to tail: their terms are told, too. */
+  function chain(ids: readonly string[]): Promise<void> {
+    chains = ids
+    return enqueue((evaluator) => evaluator.apply({ chains: [...ids] }))
   }
 
   /** Evaluates an entry while it is typed or dragged; only the newest text counts. */
@@ -187,12 +186,12 @@ export const useResultsStore = defineStore('results', () => {
     views,
     draft,
     order,
-    slots,
     slow,
     held,
     unitDependent,
     load,
     apply,
+    chain,
     type,
     settle,
     stop,

@@ -7,6 +7,8 @@ import type { CopyForm } from '#core/format/copy'
 import { lineView, stoppedView } from '#core/format/lineView'
 import type { LineView } from '#core/format/lineView'
 import type { Conventions } from '#core/format/conventions'
+import { linksOf, pointOf, termsOf } from '#core/scene/chain'
+import type { Link } from '#core/scene/chain'
 
 /** What the page sends: only what changed. */
 export interface Edits {
@@ -15,6 +17,8 @@ export interface Edits {
   /** New texts. */
   readonly sources?: readonly SourceLine[]
   readonly conventions?: Conventions
+  /** Lines whose sums some plate lays tip to tail. */
+  readonly chains?: readonly string[]
 }
 
 /** What comes back: views of the lines that changed. */
@@ -36,12 +40,15 @@ export class EvaluatorService {
   private good: string | null = null
   /** Texts that were stopped: such a line counts as empty until it is edited or asked for. */
   private readonly held = new Map<string, string>()
+  private chains: ReadonlySet<string> = new Set()
 
   load(
     lines: readonly SourceLine[],
     conventions: Conventions,
     held: readonly (readonly [string, string])[] = [],
+    chains: readonly string[] = [],
   ): Update {
+    this.chains = new Set(chains)
     this.sources.clear()
     this.held.clear()
     for (const [id, text] of held) this.held.set(id, text)
@@ -67,7 +74,9 @@ export class EvaluatorService {
       this.conventions = edits.conventions
       this.evaluator.setSettings(edits.conventions)
     }
-    const changed = this.evaluateAll()
+    const chained = edits.chains ?? []
+    if (edits.chains) this.chains = new Set(edits.chains)
+    const changed = [...new Set([...this.evaluateAll(), ...chained])]
     return { views: edits.conventions ? this.allViews() : this.viewsOf(changed), draft: null }
   }
 
@@ -144,8 +153,21 @@ export class EvaluatorService {
     return ids.flatMap((id) => {
       const result = this.evaluator.result(id)
       if (!result) return []
-      const view = lineView(result, conventions)
+      const view = { ...lineView(result, conventions), links: this.linksOf(id) }
       return [this.isHeld(id) ? stoppedView(view) : view]
     })
+  }
+
+  /** The terms of a sum tip to tail, each evaluated in the place of its line. */
+  private linksOf(id: string): readonly Link[] {
+    const result = this.chains.has(id) ? this.evaluator.result(id) : null
+    if (!result) return []
+    const parts = termsOf(result.parsed.source, result.evaluated.bound.body).flatMap(({ source, negative }) => {
+      const value = this.evaluator.evaluateAt(id, source)?.value
+      const at = value ? pointOf(value) : null
+      if (!at) return []
+      return [{ label: negative ? `−${source}` : source, value: negative ? { re: -at.re, im: -at.im } : at }]
+    })
+    return linksOf(parts)
   }
 }

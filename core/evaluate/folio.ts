@@ -123,6 +123,17 @@ export class FolioEvaluator {
     })
   }
 
+  /** Evaluates a text as though it stood in the place of a line; `null` where there is no such line. */
+  evaluateAt(id: string, source: string): Evaluated | null {
+    const definitions = this.definitions()
+    const scope = new Map<string, Entry>()
+    for (const [index, line] of this.lines.entries()) {
+      if (line.id === id) return evaluateLine(parseLine(source), new Asked(this.settings, index, scope, definitions))
+      this.enter(this.cachedLine(line), index, scope)
+    }
+    return null
+  }
+
   private forgetRemoved(): void {
     if (this.cache.size <= this.lines.length) {
       // Sizes can match by chance only after an exchange of lines; then the stale entry is harmless.

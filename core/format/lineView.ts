@@ -9,7 +9,9 @@ import { isUnfinished, sentence } from '../notation/sentences'
 import { stampUnit } from '../notation/stamp'
 import { signature } from '../functions/definition'
 import { findFunction } from '../functions/registry'
-import * as C from '../numbers/complex'
+import { drawnOf } from '../scene/drawn'
+import type { Drawn } from '../scene/drawn'
+import type { Link } from '../scene/chain'
 import type { Value } from '../values/value'
 import type { Conventions } from './conventions'
 import { fractionText } from './json'
@@ -47,8 +49,10 @@ export interface LineView {
   readonly unitDependent: boolean
   /** The line with its unit written in, where that is possible. */
   readonly stamped: string | null
-  /** Where the value stands on the plane, for complex values. */
-  readonly point: { readonly re: number; readonly im: number } | null
+  /** What of the value stands on a plane. */
+  readonly drawn: Drawn | null
+  /** The terms of a sum tip to tail, where a plate lays them so. */
+  readonly links: readonly Link[]
   readonly literal: DraggableLiteral | null
   /** Kept names that the line reads. */
   readonly uses: readonly string[]
@@ -91,7 +95,8 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     hints: [...evaluated.hints, ...about].map(showProblem),
     unitDependent: evaluated.unitUsed && !failed,
     stamped,
-    point: value ? point(value) : null,
+    drawn: value ? drawnOf(value, bound.body, conventions) : null,
+    links: NO_LINKS,
     literal: failed ? null : findLiteral(parsed.source, parsed.statement, bound.body, conventions.angle),
     uses: bound.uses,
     pass: value?.kind === 'check' ? value.pass : null,
@@ -113,10 +118,7 @@ function hiddenFraction(value: Value, conventions: Conventions): string | null {
   return text.length <= LONGEST_FRACTION ? text : null
 }
 
-function point(value: Value): LineView['point'] {
-  if (value.kind !== 'number' || !value.complex || !C.isFinite(value)) return null
-  return { re: value.re, im: value.im }
-}
+const NO_LINKS: readonly Link[] = []
 
 /** The view of a line that was stopped and is held back. */
 export function stoppedView(view: LineView): LineView {

@@ -8,6 +8,8 @@ import type { Node, Statement } from './tree'
 export type LiteralForm =
   | { readonly kind: 'rectangular'; readonly letter: 'i' | 'j'; readonly before: boolean; readonly spaced: boolean }
   | { readonly kind: 'polar'; readonly unit: '°' | ' deg' | ' rad' | ''; readonly inDegrees: boolean }
+  /** A vector of two components: `[3, 4]`. */
+  | { readonly kind: 'components' }
 
 export interface DraggableLiteral {
   readonly from: number
@@ -23,6 +25,9 @@ export function findLiteral(
   unit: 'deg' | 'rad',
 ): DraggableLiteral | null {
   if (body === null || (statement.type !== 'define' && statement.type !== 'expression')) return null
+  // vec(22∠45°) moves as the number in it.
+  const [only] = body.type === 'apply' && body.builtIn && body.name === 'vec' && !body.raised ? body.args : []
+  if (only) return findLiteral(source, statement, only, unit)
   const form = literalForm(source, body, unit)
   return form ? { from: body.from, to: body.to, form } : null
 }
@@ -30,6 +35,8 @@ export function findLiteral(
 function literalForm(source: string, node: Node, unit: 'deg' | 'rad'): LiteralForm | null {
   if (node.type === 'group') return literalForm(source, node.inner, unit)
   if (node.type === 'polar') return polarForm(source, node, unit)
+  if (node.type === 'list')
+    return node.entries.length === 2 && node.entries.every(isReal) ? { kind: 'components' } : null
   const parts = rectangularParts(node)
   if (parts === null) return null
   const imaginary = parts.find((p) => p.type === 'literal' && p.written.letter !== 'none')
@@ -53,6 +60,11 @@ function polarForm(source: string, node: Extract<Node, { type: 'polar' }>, unit:
   if (angle.type !== 'postfix' || unsigned(angle.operand).type !== 'literal') return null
   if (angle.sign === 'rad') return { kind: 'polar', unit: ' rad', inDegrees: false }
   return { kind: 'polar', unit: source.slice(angle.from, angle.to).endsWith('°') ? '°' : ' deg', inDegrees: true }
+}
+
+function isReal(node: Node): boolean {
+  const plain = unsigned(node)
+  return plain.type === 'literal' && plain.written.letter === 'none'
 }
 
 function unsigned(node: Node): Node {
@@ -83,7 +95,12 @@ export function rewriteLiteral(
   resolution: number,
 ): string {
   const { form } = literal
-  const text = form.kind === 'polar' ? polarText(form, value, resolution) : rectangularText(form, value, resolution)
+  const text =
+    form.kind === 'polar'
+      ? polarText(form, value, resolution)
+      : form.kind === 'components'
+        ? `[${toStep(value.re, resolution)}, ${toStep(value.im, resolution)}]`
+        : rectangularText(form, value, resolution)
   return source.slice(0, literal.from) + text + source.slice(literal.to)
 }
 

@@ -1,3 +1,4 @@
+import { ORIGIN } from './scene'
 import type { PlaneMark } from './scene'
 import { toPixel } from './view'
 import type { Pixel, PlaneView, Size } from './view'
@@ -12,7 +13,11 @@ export function markAt(
 ): PlaneMark | null {
   return (
     nearest(marks, reach, (mark) => distance(toPixel(view, size, mark), at)) ??
-    nearest(marks, 5, (mark) => toArrow(mark, view, size, at))
+    nearest(
+      marks.filter((mark) => mark.role === 'arrow'),
+      5,
+      (mark) => toArrow(mark, view, size, at),
+    )
   )
 }
 
@@ -50,7 +55,7 @@ function distance(a: Pixel, b: Pixel): number {
 
 /** Distance from a pixel to the arrow of a mark. */
 function toArrow(mark: PlaneMark, view: PlaneView, size: Size, at: Pixel): number {
-  const from = toPixel(view, size, { re: 0, im: 0 })
+  const from = toPixel(view, size, mark.tail ?? ORIGIN)
   const to = toPixel(view, size, mark)
   const [dx, dy] = [to.x - from.x, to.y - from.y]
   const length = dx * dx + dy * dy

@@ -10,6 +10,8 @@ export interface LabelRequest {
   readonly height: number
   /** The direction in which it would best stand off, in pixels (y down). */
   readonly away: Pixel
+  /** The place it had in the picture before: kept unless another is much better, so that nothing flickers. */
+  readonly before?: number | undefined
 }
 
 export interface PlacedLabel {
@@ -17,6 +19,10 @@ export interface PlacedLabel {
   /** Top left corner. */
   readonly x: number
   readonly y: number
+  /** Which of the places round its tip it took; see `before`. */
+  readonly place: number
+  /** From the tip to the label, where it had to move far. */
+  readonly leader: Segment | null
 }
 
 export interface Segment {
@@ -31,7 +37,11 @@ export interface Box {
   readonly bottom: number
 }
 
-const DISTANCES = [11, 20, 32]
+const DISTANCES = [11, 20, 32, 54, 84]
+/** From this distance on a line leads from the tip to its label. */
+const LEADER_FROM = 3
+/** What the place of the picture before is worth. */
+const STAYING = 24
 const DIRECTIONS = 16
 
 /**
@@ -46,41 +56,73 @@ export function placeLabels(
   size: { readonly width: number; readonly height: number },
   taken: readonly Box[] = [],
 ): PlacedLabel[] {
-  const placed: { id: string; box: Box }[] = []
+  const placed: PlacedLabel[] = []
   const others = taken.map((box) => ({ box }))
   for (const request of requests) {
-    let best: Box | null = null
+    const [first] = request.before === undefined ? [] : [candidate(request, request.before)]
+    let best: Candidate | null = null
     let least = Infinity
-    for (const box of candidates(request)) {
-      // The places come cheapest first: none of the others can be better.
-      if (box.cost >= least) break
-      const cost = box.cost + covering(box, others, segments, marks, size, request.anchor, least - box.cost)
-      if (cost < least) {
-        least = cost
-        best = box
-      }
+    const consider = (box: Candidate, bonus: number): void => {
+      const cost =
+        box.cost - bonus + covering(box, others, segments, marks, size, request.anchor, least - box.cost + bonus)
+      if (cost >= least) return
+      least = cost
+      best = box
     }
-    if (!best) continue
-    placed.push({ id: request.id, box: best })
-    others.push({ box: best })
+    if (first) consider(first, STAYING)
+    for (let place = 0; place < PLACES.length; place += 1) {
+      // The places come cheapest first: none of the others can be better.
+      if ((PLACES[place]?.cost ?? 0) >= least) break
+      const box = candidate(request, place)
+      if (box) consider(box, 0)
+    }
+    const taking = best as Candidate | null
+    if (!taking) continue
+    others.push({ box: taking })
+    placed.push({
+      id: request.id,
+      x: taking.left,
+      y: taking.top,
+      place: taking.place,
+      leader: taking.ring >= LEADER_FROM ? { from: request.anchor, to: nearestEdge(taking, request.anchor) } : null,
+    })
   }
-  return placed.map(({ id, box }) => ({ id, x: box.left, y: box.top }))
+  return placed
+}
+
+/** The point of a box that is nearest to a tip. */
+function nearestEdge(box: Box, { x, y }: Pixel): Pixel {
+  return { x: Math.max(box.left, Math.min(box.right, x)), y: Math.max(box.top, Math.min(box.bottom, y)) }
 }
 
 /** Distances and directions round a tip with what each costs by itself, the cheapest first. */
 const PLACES = DISTANCES.flatMap((distance, ring) =>
   Array.from({ length: DIRECTIONS }, (_, k) => {
     const turn = ((k % 2 === 0 ? k : -k - 1) / 2) * ((2 * Math.PI) / DIRECTIONS)
-    return { distance, turn, cost: ring * 6 + Math.abs(turn) * 3 }
+    return { distance, ring, turn, cost: ring * 6 + Math.max(0, ring - 2) * 6 + Math.abs(turn) * 3 }
   }),
 ).sort((a, b) => a.cost - b.cost)
 
-function* candidates({ anchor, width, height, away }: LabelRequest): Iterable<Box & { readonly cost: number }> {
-  const preferred = Math.atan2(away.y, away.x)
-  for (const { distance, turn, cost } of PLACES) {
-    const x = anchor.x + Math.cos(preferred + turn) * (distance + width / 2)
-    const y = anchor.y + Math.sin(preferred + turn) * (distance + height / 2)
-    yield { left: x - width / 2, right: x + width / 2, top: y - height / 2, bottom: y + height / 2, cost }
+interface Candidate extends Box {
+  readonly place: number
+  readonly ring: number
+  readonly cost: number
+}
+
+function candidate({ anchor, width, height, away }: LabelRequest, place: number): Candidate | null {
+  const at = PLACES[place]
+  if (!at) return null
+  const direction = Math.atan2(away.y, away.x) + at.turn
+  const x = anchor.x + Math.cos(direction) * (at.distance + width / 2)
+  const y = anchor.y + Math.sin(direction) * (at.distance + height / 2)
+  return {
+    left: x - width / 2,
+    right: x + width / 2,
+    top: y - height / 2,
+    bottom: y + height / 2,
+    place,
+    ring: at.ring,
+    cost: at.cost,
   }
 }
 

@@ -12,11 +12,14 @@ const LETTERS: Readonly<Record<string, string>> = {
   omega: 'ω', Gamma: 'Γ', Delta: 'Δ', Theta: 'Θ', Lambda: 'Λ', Xi: 'Ξ', Sigma: 'Σ', Phi: 'Φ', Psi: 'Ψ', Omega: 'Ω',
 } // prettier-ignore
 
-export function drawnName(name: string): DrawnName {
+/** An entry `p[2]` has its number below: p with 2. */
+export function drawnName(label: string): DrawnName {
+  const entry = /^(.*)\[(\d+)\]$/.exec(label)
+  const name = entry?.[1] ?? label
   const [head = '', ...rest] = name.split('_')
   const digits = /^(.*?[^\d])(\d+)$/.exec(head)
   const stem = digits?.[1] ?? head
   const letter = greek(stem)
   const base = (letter && LETTERS[letter]) ?? stem
-  return { base, below: [digits?.[2] ?? '', ...rest].filter((part) => part !== '').join(',') }
+  return { base, below: [digits?.[2] ?? '', ...rest, entry?.[2] ?? ''].filter((part) => part !== '').join(',') }
 }

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
 import { crosses, placeLabels } from './labels'
 import { gripAt, markAt } from './hit'
-import { assignSlots, dashOf, hueOf } from './scene'
+import { assignSlots, dashOf, hueOf, inkOf } from './scene'
 import type { PlaneMark } from './scene'
 import { niceStep, ticksBetween } from './ticks'
 import { boundsOf, fitView, panBy, toPixel, toPlane, zoomAt } from './view'
@@ -141,7 +141,10 @@ describe('what is under the pointer', () => {
   const mark = (id: string, re: number, im: number, draggable: boolean): PlaneMark => ({
     id,
     label: id,
-    slot: 0,
+    line: id,
+    role: 'arrow',
+    ink: inkOf(0),
+    labelled: true,
     draggable,
     re,
     im,

@@ -1,17 +1,51 @@
 import type { Complex } from '../numbers/complex'
 
-/** What is on a plate: one mark for each value, in the order of the lines. */
+/** The marks of a plane: what stands where, and in which dress. No drawing happens here. */
+
+/** How a value is drawn: as an arrow, a point, or as the cross and the ring of poles and zeros. */
+export const ROLES = ['arrow', 'point', 'cross', 'ring'] as const
+export type Role = (typeof ROLES)[number]
+
+/** Line styles by name, as dash patterns in pixels. */
+export const DASHES = {
+  solid: [],
+  dashed: [9, 4],
+  dotted: [2, 3],
+  'dash-dot': [9, 3, 2, 3],
+} as const satisfies Readonly<Record<string, readonly number[]>>
+export type DashName = keyof typeof DASHES
+export const DASH_NAMES = Object.keys(DASHES) as DashName[]
+
+/** The dress of a value: hue with its marker, line style and thickness. The same in ledger, index and plates. */
+export interface Ink {
+  /** 0 to 7; also the marker. */
+  readonly hue: number
+  readonly dash: readonly number[]
+  readonly width: number
+}
+
+/** One mark on a plane. A vector gives one for each entry, or one arrow where it is two components. */
 export interface PlaneMark extends Complex {
-  /** The line the value belongs to. */
+  /** The line, and behind a dot the entry. */
   readonly id: string
+  /** The line the value belongs to. */
+  readonly line: string
+  /** `Z`, `p[2]`. */
   readonly label: string
-  /** Which hue and line style it has; see {@link hueOf} and {@link dashOf}. */
-  readonly slot: number
+  readonly role: Role
+  readonly ink: Ink
+  readonly labelled: boolean
   /** True where the tip can be dragged: the line is a literal. */
   readonly draggable: boolean
   readonly rectangular: string
   readonly polar: string
+  /** Where an arrow begins, in plane units; the origin where nothing is said. */
+  readonly tail?: Complex
+  /** A term of a chain or a point of a sweep: drawn lighter, and not the value of a line itself. */
+  readonly term?: boolean
 }
+
+export const ORIGIN: Complex = { re: 0, im: 0 }
 
 export const HUES = 8
 
@@ -46,17 +80,59 @@ export function hueOf(slot: number): number {
 
 /** The dash pattern of a slot. */
 export function dashOf(slot: number): readonly number[] {
-  return DASHES[(slot + 3 * Math.floor(slot / HUES)) % DASHES.length] ?? []
+  return PATTERNS[(slot + 3 * Math.floor(slot / HUES)) % PATTERNS.length] ?? []
 }
 
-/** Line styles as dash patterns, so that colour is never the only code. */
-const DASHES: readonly (readonly number[])[] = [
-  [],
-  [9, 4],
-  [2, 3],
-  [9, 3, 2, 3],
+/** Line styles by slot, so that colour is never the only code. */
+const PATTERNS: readonly (readonly number[])[] = [
+  DASHES.solid,
+  DASHES.dashed,
+  DASHES.dotted,
+  DASHES['dash-dot'],
   [14, 4],
   [5, 3],
   [9, 3, 2, 3, 2, 3],
   [1, 5],
 ]
+
+/** What a student has set of a value's dress; the rest follows from its slot. */
+export interface InkChoice {
+  readonly hue?: number | undefined
+  readonly dash?: DashName | undefined
+  readonly width?: number | undefined
+}
+
+export const USUAL_WIDTH = 2
+
+export function inkOf(slot: number, chosen: InkChoice = {}): Ink {
+  return {
+    hue: chosen.hue ?? hueOf(slot),
+    dash: chosen.dash ? DASHES[chosen.dash] : dashOf(slot),
+    width: chosen.width ?? USUAL_WIDTH,
+  }
+}
+
+/** A marker as its outline on a circle of radius 1 about the origin; one for each hue. */
+export const MARKERS: readonly (readonly (readonly [number, number])[] | 'disc')[] = [
+  'disc',
+  polygon(4, 45),
+  polygon(3, -90),
+  polygon(4, 0),
+  polygon(3, 90),
+  polygon(5, -90),
+  star(5),
+  polygon(6, 0),
+]
+
+function polygon(corners: number, turn: number): (readonly [number, number])[] {
+  return Array.from({ length: corners }, (_, k) => onCircle(turn + (360 * k) / corners, 1.15))
+}
+
+function star(rays: number): (readonly [number, number])[] {
+  return Array.from({ length: 2 * rays }, (_, k) => onCircle(-90 + (180 * k) / rays, k % 2 === 0 ? 1.3 : 0.55))
+}
+
+function onCircle(degrees: number, radius: number): readonly [number, number] {
+  const radians = (degrees * Math.PI) / 180
+  return [radius * Math.cos(radians), radius * Math.sin(radians)]
+}

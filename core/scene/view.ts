@@ -90,3 +90,13 @@ export function zoomAt(view: PlaneView, size: Size, pixel: Pixel, factor: number
 export function panBy(view: PlaneView, dx: number, dy: number): PlaneView {
   return { ...view, re: view.re - dx * view.perPixel, im: view.im + dy * view.perPixel }
 }
+
+/** The view that shows a range of both axes, whole, with one scale for both. */
+export function fitRange({ left, right, bottom, top }: Bounds, size: Size): PlaneView {
+  const perPixel = Math.max(Math.abs(right - left) / size.width, Math.abs(top - bottom) / size.height)
+  return {
+    re: (left + right) / 2,
+    im: (bottom + top) / 2,
+    perPixel: perPixel > 0 && Number.isFinite(perPixel) ? perPixel : 2 / Math.min(size.width, size.height),
+  }
+}

@@ -1,5 +1,21 @@
 import type { FolioFile } from '../../shared/folio'
+import { freshPlate } from '../../shared/plate'
+import type { PlanePlate } from '../../shared/plate'
 import type { Folios } from './folios'
+
+/** A line of a demo folio; one that keeps a name can be meant by it in the plates. */
+function lineOf(line: string | FolioFile['lines'][number]): FolioFile['lines'][number] {
+  if (typeof line !== 'string') return line
+  const name = /^(\w+)\s*=/.exec(line)?.[1]
+  return name === undefined ? { source: line } : { id: kept(name), source: line }
+}
+
+const kept = (name: string): string => `kept-under-${name}`
+
+/** A plane plate with these values. */
+function plane(name: string, caption: string, values: readonly string[], more: Partial<PlanePlate> = {}): PlanePlate {
+  return { ...freshPlate(`plate-${name}`, false), caption, on: values.map(kept), ...more }
+}
 
 /** Folios that an empty shelf starts with: the story of Skerry Light, all figures made up. */
 export const DEMO_FOLIOS: readonly FolioFile[] = [
@@ -38,7 +54,20 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
       'loss = 1/2k  # one half, or one over two thousand?',
       'sum(1/n for n = 1 to 6)  # the first six flashes',
       'turns = everyroot(1, 3)  # the three lenses of the lamp',
-    ].map((line) => (typeof line === 'string' ? { source: line } : line)),
+    ].map(lineOf),
+    plates: [
+      plane('currents', 'Currents of the lamp circuit, tip to tail', ['I_lamp', 'I_cap', 'I'], {
+        re: 'Re / A',
+        im: 'Im / A',
+        chains: [kept('I')],
+      }),
+      plane('impedances', 'Impedances of lamp and cable', ['Z_lamp', 'Z_cap', 'Z', 'Z_cable'], {
+        re: 'R / Ω',
+        im: 'X / Ω',
+        components: true,
+      }),
+      plane('lenses', 'The three lenses of the lamp', ['turns'], { grid: 'polar', unitCircle: true }),
+    ],
   },
   {
     title: 'Mast stays',
@@ -64,7 +93,16 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
       '# In space: the moment about the foot, in kilonewton metres',
       'r = [0, 0, 14]  # the head, in metres',
       'cross(r, [F[1], F[2], 0])',
-    ].map((line) => (typeof line === 'string' ? { source: line } : line)),
+    ].map(lineOf),
+    plates: [
+      plane('forces', 'Forces at the head of the mast, tip to tail', ['F_1', 'F_2', 'F_3', 'F'], {
+        re: 'east / kN',
+        im: 'north / kN',
+        grid: 'polar',
+        chains: [kept('F')],
+      }),
+      plane('along', 'The windward stay along and across the resultant', ['F_1', 'along', 'across']),
+    ],
   },
   {
     title: 'Cable meshes',
@@ -90,7 +128,11 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
       'M = [[2, -1, 0, 5], [-1, 3, -1, 0], [0, -1, 2, 1]]',
       'rref(M)',
       'rank(M)',
-    ].map((line) => (typeof line === 'string' ? { source: line } : line)),
+    ].map(lineOf),
+    plates: [
+      plane('currents', 'Mesh currents', ['I'], { re: 'Re / A', im: 'Im / A' }),
+      plane('impedances', 'Impedances along and across the cable', ['Z_s', 'Z_p', 'Z_lamp']),
+    ],
   },
   {
     title: 'Beacon drive',
@@ -117,7 +159,16 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
       'q_2 = q[2]',
       'w_n = |q_1|  # natural frequency',
       'damping = -re(q_1)/w_n',
-    ].map((line) => (typeof line === 'string' ? { source: line } : line)),
+    ].map(lineOf),
+    plates: [
+      plane('drive', 'Poles of the drive', ['p'], { re: 'σ / s⁻¹', im: 'ω / s⁻¹' }),
+      plane('spring', 'Poles with a spring in the coupling', ['q'], {
+        re: 'σ / s⁻¹',
+        im: 'ω / s⁻¹',
+        grid: 'polar',
+        components: true,
+      }),
+    ],
   },
 ]
 

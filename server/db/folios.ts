@@ -1,9 +1,10 @@
 import { Op, QueryTypes, Transaction } from 'sequelize'
 import { z } from 'zod'
 import { conventionsSchema, DEFAULT_CONVENTIONS } from '../../shared/conventions'
-import { contentOf, folioSchema } from '../../shared/folio'
+import { folioSchema } from '../../shared/folio'
 import type { Folio, FolioCard, FolioFile, Line } from '../../shared/folio'
 import { newId } from '../../shared/id'
+import { relinked } from '../../shared/plate'
 import { applyOperation, folioStateSchema, operationSchema } from '../../shared/operations'
 import type { FolioState, Journal, Operation, Save } from '../../shared/operations'
 import type { Database } from './database'
@@ -113,13 +114,15 @@ export class Folios {
 
   async create(file: FolioFile): Promise<Folio> {
     const time = this.now()
+    const lines = file.lines.map((line) => ({ ...line, id: newId() }))
+    const ids = new Map(file.lines.flatMap((line, k) => (line.id && lines[k] ? [[line.id, lines[k].id] as const] : [])))
     const folio: Folio = {
       id: newId(),
       title: file.title,
       revision: 0,
       conventions: { ...DEFAULT_CONVENTIONS, ...file.conventions },
-      lines: file.lines.map((line) => ({ ...line, id: newId() })),
-      plates: file.plates ?? [],
+      lines,
+      plates: (file.plates ?? []).map((plate) => relinked(plate, ids)),
       createdAt: time,
       changedAt: time,
       binnedAt: null,
@@ -144,9 +147,8 @@ export class Folios {
     return this.create({
       title: `${original.title.slice(0, 190)} (copy)`,
       conventions: original.conventions,
-      lines: original.lines.map(contentOf),
-      // The copy's lines have identities of their own: its plates show all of them again.
-      plates: original.plates.map((plate) => ({ ...plate, id: newId(), off: [] })),
+      lines: original.lines,
+      plates: original.plates,
     })
   }
 

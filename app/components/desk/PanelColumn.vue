@@ -25,7 +25,7 @@ const desk = useDeskStore()
       </span>
     </nav>
     <div class="panel">
-      <PlanePlate v-show="desk.panel === 'plates'" />
+      <PlatesPane v-show="desk.panel === 'plates'" />
       <GridPane v-if="desk.panel === 'grid'" />
       <ReductionPane v-if="desk.panel === 'bench'" />
       <JournalPane v-if="desk.panel === 'journal'" />

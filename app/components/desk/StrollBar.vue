@@ -4,7 +4,8 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { readoutText } from '#core/format/readout'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
-import { onPlate, useResultsStore } from '~/stores/results'
+import { usePlatesStore } from '~/stores/plates'
+import { useResultsStore } from '~/stores/results'
 
 /**
  * Strolling: the folio from the top, one line at a time, with what each line
@@ -13,6 +14,7 @@ import { onPlate, useResultsStore } from '~/stores/results'
 const desk = useDeskStore()
 const folio = useFolioStore()
 const results = useResultsStore()
+const plates = usePlatesStore()
 const bar = ref<HTMLElement | null>(null)
 
 const at = computed(() => desk.stroll ?? 0)
@@ -38,7 +40,7 @@ const adds = computed(() => {
     const earlier = folio.lines.slice(0, at.value).some((l) => results.views.get(l.id)?.name === shown.name)
     told.push(earlier ? `The index has another ${shown.name} from here on.` : `The index gains ${shown.name}.`)
   }
-  if (onPlate(shown)) told.push(`The plane gains ${shown.name}.`)
+  if (plates.inks.has(shown.id)) told.push(`The plane gains ${shown.name}.`)
   if (shown.pass !== null) told.push(shown.pass ? 'The check passes.' : 'The check does not pass.')
   if (told.length === 0)
     told.push(

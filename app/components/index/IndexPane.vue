@@ -1,20 +1,23 @@
 <script setup lang="ts">
 import { mdiClose, mdiContentCopy, mdiDeleteOutline, mdiRenameOutline } from '@mdi/js'
 import { computed, nextTick, ref, watch } from 'vue'
-import { hueOf } from '#core/scene/scene'
 import { useLineActions } from '~/composables/lineActions'
 import { initialOf, nameIndex } from '~/composables/nameIndex'
 import type { IndexEntry } from '~/composables/nameIndex'
+import { usePlateActions } from '~/composables/plateActions'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
+import { usePlatesStore } from '~/stores/plates'
 import { useResultsStore } from '~/stores/results'
 
 /** The thumb index at the left edge: a notch an initial, and the sheet of kept names it opens. */
 const folio = useFolioStore()
 const results = useResultsStore()
+const plates = usePlatesStore()
 const desk = useDeskStore()
 const { copy } = useLineActions()
+const { actionsFor: onPlates } = usePlateActions()
 const filter = ref('')
 const field = ref<HTMLInputElement | null>(null)
 const list = ref<HTMLElement | null>(null)
@@ -56,6 +59,11 @@ function go(entry: IndexEntry): void {
   desk.part = 'ledger'
 }
 
+function dragName(event: DragEvent, entry: IndexEntry): void {
+  event.dataTransfer?.setData('application/x-kept-name', entry.line)
+  event.dataTransfer?.setData('text/plain', entry.name)
+}
+
 function goTo(number: number): void {
   const line = folio.lines[number - 1]
   if (!line) return
@@ -65,13 +73,14 @@ function goTo(number: number): void {
 }
 
 function hue(entry: IndexEntry): string | null {
-  const slot = results.slots.get(entry.line)
-  return slot === undefined ? null : `var(--hue-${hueOf(slot) + 1})`
+  const ink = plates.inks.get(entry.line)
+  return ink === undefined ? null : `var(--hue-${ink.hue + 1})`
 }
 
 function actions(entry: IndexEntry): readonly MenuAction[] {
   return [
     { label: `Rename ${entry.name} everywhere`, icon: mdiRenameOutline, run: () => (desk.renaming = entry.name) },
+    ...onPlates(entry.line),
     ...(entry.failed || entry.value === ''
       ? []
       : [{ label: 'Copy its value', icon: mdiContentCopy, run: () => void copy(entry.line, 'shown') }]),
@@ -135,7 +144,14 @@ const warning = computed(() => {
       <ol v-if="shown.length > 0" ref="list" class="names">
         <li v-for="entry in shown" :key="`${entry.name} ${entry.line}`" :data-initial="initialOf(entry.name)">
           <span class="hue" :style="{ background: hue(entry) ?? 'transparent' }" aria-hidden="true" />
-          <button type="button" class="name-row" :title="`Go to line ${entry.number}`" @click="go(entry)">
+          <button
+            type="button"
+            class="name-row"
+            draggable="true"
+            :title="`Go to line ${entry.number}; drag it onto a plate to put it there`"
+            @dragstart="(event) => dragName(event, entry)"
+            @click="go(entry)"
+          >
             <span class="name">{{ entry.name }}</span>
             <span class="line">{{ entry.number }}</span>
             <span class="value" :class="{ failed: entry.failed }">

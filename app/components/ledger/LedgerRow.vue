@@ -2,7 +2,6 @@
 import { mdiChevronDown, mdiChevronRight, mdiEyeOffOutline } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { LineView, ShownProblem } from '#core/format/lineView'
-import { hueOf } from '#core/scene/scene'
 import type { Line } from '#shared/folio'
 import { focusIsFree } from '~/composables/focus'
 import { isKey } from '~/composables/keys'
@@ -10,6 +9,7 @@ import { useLineActions } from '~/composables/lineActions'
 import type { RowWindow } from '~/composables/rowWindow'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
+import { usePlatesStore } from '~/stores/plates'
 import { usePreferencesStore } from '~/stores/preferences'
 import { headingLevel, sectionOf } from '~/stores/sections'
 import { useResultsStore } from '~/stores/results'
@@ -19,6 +19,7 @@ import { useSilenceStore } from '~/stores/silence'
 const props = defineProps<{ line: Line; number: number; strolled?: boolean; rows: RowWindow }>()
 const folio = useFolioStore()
 const results = useResultsStore()
+const plates = usePlatesStore()
 const preferences = usePreferencesStore()
 const silence = useSilenceStore()
 const desk = useDeskStore()
@@ -28,8 +29,7 @@ const isCurrent = computed(() => folio.current === props.line.id)
 const chosen = computed(() => folio.selected.has(props.line.id))
 const view = computed<LineView | null>(() => results.views.get(props.line.id) ?? null)
 const hue = computed(() => {
-  const slot = results.slots.get(props.line.id)
-  return slot === undefined ? null : hueOf(slot)
+  return plates.inks.get(props.line.id)?.hue ?? null
 })
 const letter = computed(() => folio.conventions.letter)
 const remarkOnly = computed(() => view.value?.kind === 'remark' && !props.line.note)

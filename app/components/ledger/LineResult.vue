@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { LineView } from '#core/format/lineView'
 import { useLineActions } from '~/composables/lineActions'
 
 /** What a line came to: a twin readout with its dial, one value across both columns, entries, or words. */
-defineProps<{
+const props = defineProps<{
   view: LineView
   letter: 'i' | 'j'
   digits: number
@@ -12,6 +13,7 @@ defineProps<{
   number: number
 }>()
 const { openGrid } = useLineActions()
+const dial = computed(() => props.view.drawn?.entries[0] ?? null)
 </script>
 
 <template>
@@ -26,9 +28,7 @@ const { openGrid } = useLineActions()
       <span class="cell polar"
         ><span class="visually-hidden">Polar </span><ValueText :text="view.readout.polar" :letter="letter"
       /></span>
-      <span class="cell dial-cell"
-        ><DialGlyph v-if="view.point" :re="view.point.re" :im="view.point.im" :hue="hue"
-      /></span>
+      <span class="cell dial-cell"><DialGlyph v-if="dial" :re="dial.re" :im="dial.im" :hue="hue" /></span>
     </template>
     <span v-else-if="view.readout.shape === 'single'" class="cell single">
       <ValueText :text="view.readout.text" :letter="letter" />

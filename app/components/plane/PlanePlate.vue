@@ -6,26 +6,35 @@ import {
   mdiFullscreenExit,
   mdiMagnifyMinusOutline,
   mdiMagnifyPlusOutline,
+  mdiRulerSquare,
   mdiTableLarge,
 } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { hueOf } from '#core/scene/scene'
 import type { PlaneMark } from '#core/scene/scene'
-import { fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
+import { fitRange, fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
-import { paintPlane, planePlugin } from '~/composables/planeDrawing'
+import type { PlanePlate } from '#shared/plate'
+import { sourcesOf } from '~/composables/nameIndex'
 import { usePlanePointer } from '~/composables/planePointer'
+import { usePlateMarks } from '~/composables/plateMarks'
+import type { PlaneFrame } from '~/drawing/frame'
+import { copyPicture, fileName, pngOf, saveAs, svgOf } from '~/drawing/files'
+import { gridStep } from '~/drawing/ground'
+import { paintPlane, planePlugin } from '~/drawing/plane'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
+import { usePlatesStore } from '~/stores/plates'
 import { usePreferencesStore } from '~/stores/preferences'
-import { onPlate, useResultsStore } from '~/stores/results'
+import { useResultsStore } from '~/stores/results'
 import { THEMES } from '~/theme/tokens'
 
-/** Every kept complex value of the folio as an arrow from the origin. */
+/** A plane plate: values in the complex plane, to be seen, compared and moved. */
 Chart.register(ScatterController, LinearScale, PointElement, LineElement)
 
+const props = defineProps<{ plate: PlanePlate; number: number }>()
 const folio = useFolioStore()
 const desk = useDeskStore()
+const plates = usePlatesStore()
 const results = useResultsStore()
 const preferences = usePreferencesStore()
 
@@ -37,28 +46,8 @@ const view = shallowRef<PlaneView>({ re: 0, im: 0, perPixel: 0.01 })
 const held = ref(false)
 const tableOpen = ref(false)
 const theme = computed(() => THEMES[preferences.theme])
-const plate = computed(() => folio.plate)
-
-const off = computed(() => new Set(plate.value.off))
-const kept = computed<readonly PlaneMark[]>(() =>
-  (desk.stroll === null ? folio.lines : folio.lines.slice(0, desk.stroll + 1)).flatMap((line) => {
-    const shown = results.views.get(line.id)
-    if (!onPlate(shown) || !shown?.point || shown.readout.shape !== 'twin' || off.value.has(line.id)) return []
-    const { rectangular, polar } = shown.readout
-    return [
-      {
-        id: line.id,
-        label: shown.name ?? '',
-        slot: results.slots.get(line.id) ?? 0,
-        draggable: shown.literal !== null && folio.editing?.id !== line.id && folio.writable,
-        re: shown.point.re,
-        im: shown.point.im,
-        rectangular,
-        polar,
-      },
-    ]
-  }),
-)
+const marks = usePlateMarks(computed(() => props.plate))
+const places = new Map<string, number>()
 
 // Drawing.
 
@@ -70,13 +59,22 @@ function redraw(): void {
   frameAsked = true
   requestAnimationFrame(() => {
     frameAsked = false
-    draw()
+    chart?.draw()
   })
 }
 
-function draw(): void {
-  if (!chart) return
-  chart.draw()
+function frame(): PlaneFrame {
+  return {
+    view: view.value,
+    size: size.value,
+    marks: marks.value,
+    theme: theme.value,
+    active: active.value,
+    picked: picked.value,
+    plate: props.plate,
+    conventions: folio.conventions,
+    places,
+  }
 }
 
 onMounted(async () => {
@@ -104,17 +102,7 @@ onMounted(async () => {
       scales: { x: { display: false }, y: { display: false } },
       plugins: { legend: { display: false } },
     },
-    plugins: [
-      planePlugin(() => ({
-        view: view.value,
-        size: size.value,
-        marks: kept.value,
-        theme: theme.value,
-        active: active.value,
-        plate: plate.value,
-        unit: folio.conventions.angle,
-      })),
-    ],
+    plugins: [planePlugin(frame)],
   })
   observer.observe(host.value)
 })
@@ -125,8 +113,13 @@ onBeforeUnmount(() => {
   chart = null
 })
 
+/** The range that the student has set, or else all values. */
 function fit(): void {
-  view.value = fitView(kept.value, size.value)
+  const { range } = props.plate
+  const shown = props.plate.conjugates
+    ? [...marks.value, ...marks.value.map((m) => ({ re: m.re, im: -m.im }))]
+    : marks.value
+  view.value = range ? fitRange(range, size.value) : fitView(shown, size.value)
   held.value = false
 }
 
@@ -140,25 +133,73 @@ function pan(dx: number, dy: number): void {
   held.value = true
 }
 
-const { drag, active, cursor, down, move, up, cancel, touchStart, wheel, leave } = usePlanePointer({
+// Moving values and picking them.
+
+const focused = ref<string | null>(null)
+const measuring = ref(false)
+const picked = ref<readonly string[]>([])
+/** The value that a finger has tapped: it has a handle beside it. */
+const tapped = ref<string | null>(null)
+/** The computed value that somebody tried to drag. */
+const refusedMark = shallowRef<PlaneMark | null>(null)
+
+const pointer = usePlanePointer({
   canvas,
   view,
   size,
-  marks: kept,
+  marks,
+  way: () => plates.way,
+  step: () => gridStep(view.value),
   pan,
   zoom,
-  grasp(id) {
+  grasp(line) {
     folio.keep()
-    const line = folio.lineOf(id)
-    const literal = results.views.get(id)?.literal
-    return line && literal ? { source: line.source, literal } : null
+    const literal = results.views.get(line)?.literal
+    const source = folio.lineOf(line)?.source
+    return source !== undefined && literal ? { source, literal } : null
   },
-  dragged: (id, source) => void results.type(id, source),
-  dropped(id, source) {
-    folio.rewrite(id, source, 'drag')
+  dragged: (line, source) => void results.type(line, source),
+  dropped(line, source) {
+    folio.rewrite(line, source, 'drag')
     if (!held.value) fitIfOut()
   },
   takenBack: () => void results.settle(),
+  clicked(mark, touch) {
+    if (measuring.value) pick(mark)
+    else if (touch) tapped.value = tapped.value === mark.id ? null : mark.id
+    else folio.reveal(mark.line)
+  },
+  refused: refuse,
+})
+const { drag, cursor } = pointer
+const active = computed(() => pointer.active.value ?? focused.value ?? tapped.value)
+
+/** How long a refusal is said, in milliseconds. */
+const REFUSAL = 7_000
+let refusing: ReturnType<typeof setTimeout> | null = null
+function refuse(mark: PlaneMark): void {
+  refusedMark.value = mark
+  if (refusing !== null) clearTimeout(refusing)
+  refusing = setTimeout(() => (refusedMark.value = null), REFUSAL)
+}
+
+function pick(mark: PlaneMark): void {
+  const others = picked.value.filter((id) => id !== mark.id)
+  picked.value = others.length < picked.value.length ? others : [...others.slice(-1), mark.id]
+}
+const pickedMarks = computed(() => picked.value.flatMap((id) => marks.value.find((m) => m.id === id) ?? []))
+
+function toggleMeasure(): void {
+  measuring.value = !measuring.value
+  picked.value = []
+}
+
+const handle = computed(() => {
+  const mark = marks.value.find((m) => m.id === tapped.value && m.draggable)
+  if (!mark) return null
+  const { x, y } = toPixel(view.value, size.value, mark)
+  const [left, top] = [x + (x > size.value.width - 90 ? -58 : 58), y + (y > size.value.height - 90 ? -58 : 58)]
+  return { mark, style: { left: `${left}px`, top: `${top}px` } }
 })
 
 function key(event: KeyboardEvent): void {
@@ -171,7 +212,11 @@ function key(event: KeyboardEvent): void {
     '=': () => zoom(1.25),
     '-': () => zoom(0.8),
     '0': fit,
-    Escape: cancel,
+  }
+  if (event.key === 'Escape' && drag.value) {
+    event.stopPropagation()
+    pointer.cancel()
+    return
   }
   const step = event.ctrlKey || event.metaKey || event.altKey ? undefined : steps[event.key]
   if (!step) return
@@ -179,55 +224,80 @@ function key(event: KeyboardEvent): void {
   step()
 }
 
+/** On a value that has the focus: arrows move it, Enter picks it, Escape takes a move back. */
+function markKey(event: KeyboardEvent, mark: PlaneMark): void {
+  if (event.key === 'Escape') {
+    if (!pointer.takeKeysBack()) return
+    event.stopPropagation()
+  } else if (event.key === 'Enter' || event.key === ' ') {
+    pointer.settleKeys()
+    if (measuring.value) pick(mark)
+    else folio.reveal(mark.line)
+  } else if (!pointer.nudge(event, mark)) return
+  event.preventDefault()
+}
+
 /** After a drag the view stays, unless the tip was left outside it. */
 function fitIfOut(): void {
-  const out = kept.value.some((mark) => {
+  const out = marks.value.some((mark) => {
     const { x, y } = toPixel(view.value, size.value, mark)
     return x < 0 || y < 0 || x > size.value.width || y > size.value.height
   })
   if (out) fit()
 }
 
-const ids = computed(() => kept.value.map((m) => m.id).join(' '))
-watch(kept, () => {
-  if (!held.value && drag.value === null && folio.editing === null) fit()
+const ids = computed(() => marks.value.map((m) => m.id).join(' '))
+watch(marks, () => {
+  if (!held.value && drag.value === null && folio.editing === null && focused.value === null) fit()
   redraw()
 })
 watch(ids, () => {
   if (!held.value && drag.value === null) fit()
+  refusedMark.value = null
 })
-watch([view, theme, active, plate, () => folio.conventions.angle], redraw)
+watch(
+  () => props.plate.range,
+  () => fit(),
+)
+watch([view, theme, active, picked, () => props.plate, () => folio.conventions], redraw)
 
-/** The picture as a file, on a light ground, at so many pixels for each of the screen's. */
-function savePicture(scale: number): void {
-  const paper = document.createElement('canvas')
-  paper.width = Math.round(size.value.width * scale)
-  paper.height = Math.round(size.value.height * scale)
-  const ctx = paper.getContext('2d')
-  if (!ctx) return
-  ctx.scale(scale, scale)
+// Files.
+
+const paint = (ctx: CanvasRenderingContext2D): void =>
   paintPlane(ctx, {
-    view: view.value,
-    size: size.value,
-    marks: kept.value.map((mark) => ({ ...mark, draggable: false })),
+    ...frame(),
+    marks: marks.value.map((mark) => ({ ...mark, draggable: false })),
     theme: THEMES.day,
     active: null,
-    plate: plate.value,
-    unit: folio.conventions.angle,
+    places: new Map(places),
   })
-  paper.toBlob((blob) => {
-    if (!blob) return
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(blob)
-    link.download = `${folio.title.replace(/[^\p{L}\p{Nd}]+/gu, '-')}-plate-1.png`
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 1_000)
-  }, 'image/png')
+
+async function savePng(scale: number): Promise<void> {
+  const blob = await pngOf(paint, size.value, scale)
+  if (blob) saveAs(blob, fileName(folio.title, props.number, 'png'))
+}
+async function saveSvg(): Promise<void> {
+  saveAs(await svgOf(paint, size.value, props.plate.caption), fileName(folio.title, props.number, 'svg'))
+}
+async function copy(): Promise<void> {
+  const done = await copyPicture(pngOf(paint, size.value, 2))
+  folio.notice = done
+    ? `Plate ${props.number} is on the clipboard.`
+    : 'This browser does not let a page copy pictures: save the PNG instead.'
 }
 
 // What hover and focus say.
 
-const told = computed(() => kept.value.find((m) => m.id === active.value) ?? null)
+const told = computed(() => marks.value.find((m) => m.id === active.value) ?? null)
+const refusal = computed(() => {
+  const mark = refusedMark.value
+  if (!mark) return null
+  const sources = sourcesOf(folio.lines, results.views, mark.line)
+  const list = sources.map(({ name, number }) => `${name} (line ${number})`).join(', ')
+  return sources.length === 0
+    ? `${mark.label} is computed.`
+    : `${mark.label} is computed from ${list}: move ${sources.length === 1 ? 'it' : 'these'}.`
+})
 const toldAt = computed(() => {
   const mark = told.value
   if (!mark) return {}
@@ -241,167 +311,168 @@ const toldAt = computed(() => {
     bottom: low ? `${Math.max(4, size.value.height - pixel.y + 14)}px` : 'auto',
   }
 })
+const WAY_NAMES = { free: '', ray: 'along its ray', ring: 'along its ring', steps: 'in steps' } as const
+
 /** Values that the summary for screen readers tells; the table has them all. */
 const SPOKEN = 24
 const summary = computed(() => {
-  const told = kept.value.slice(0, SPOKEN).map((m) => `${m.label} ${m.polar}`)
-  if (kept.value.length > SPOKEN) told.push(`and ${kept.value.length - SPOKEN} more, in the table`)
+  const values = marks.value.filter((m) => !m.term)
+  const told = values.slice(0, SPOKEN).map((m) => `${m.label} ${m.polar}`)
+  if (values.length > SPOKEN) told.push(`and ${values.length - SPOKEN} more, in the table`)
   const names = told.join('; ')
   return names === ''
     ? 'Complex plane, empty'
-    : `Complex plane with ${kept.value.length} values: ${names}. Arrow keys move the picture, plus and minus zoom, 0 fits.`
+    : `Complex plane with ${values.length} values: ${names}. Arrow keys move the picture, plus and minus zoom, 0 fits.`
 })
+
+// A name that is dropped on the picture.
+
+const over = ref(false)
+function dragOver(event: DragEvent): void {
+  if (!event.dataTransfer?.types.includes('application/x-kept-name')) return
+  event.preventDefault()
+  over.value = true
+}
+function drop(event: DragEvent): void {
+  over.value = false
+  const line = event.dataTransfer?.getData('application/x-kept-name')
+  if (line) plates.put(props.plate, line, true)
+}
 </script>
 
 <template>
-  <figure class="plate">
-    <div class="frame">
-      <svg
-        v-for="corner in ['nw', 'ne', 'sw', 'se']"
-        :key="corner"
-        class="flourish"
-        :class="corner"
-        viewBox="0 0 26 26"
-        aria-hidden="true"
+  <PlateFrame :number="number" :caption="plate.caption">
+    <div ref="host" class="canvas-host" :class="{ over }" @dragover="dragOver" @dragleave="over = false" @drop="drop">
+      <canvas
+        ref="canvas"
+        tabindex="0"
+        role="img"
+        :aria-label="summary"
+        :style="{ cursor: measuring && cursor === 'default' ? 'crosshair' : cursor }"
+        @pointerdown="pointer.down"
+        @pointermove="pointer.move"
+        @pointerup="pointer.up"
+        @pointercancel="pointer.cancel"
+        @pointerleave="pointer.leave"
+        @wheel="pointer.wheel"
+        @keydown="key"
+        @touchstart="pointer.touchStart"
+      />
+      <MarkStops
+        :marks="marks"
+        :view="view"
+        :size="size"
+        @focused="(id) => (focused = id)"
+        @left="pointer.settleKeys"
+        @pressed="markKey"
+      />
+      <button
+        v-if="handle"
+        type="button"
+        class="handle"
+        :style="handle.style"
+        :aria-label="`Drag ${handle.mark.label}`"
+        @pointerdown="(event) => handle && pointer.handleDown(event, handle.mark)"
+        @pointermove="pointer.move"
+        @pointerup="pointer.up"
+        @pointercancel="pointer.cancel"
       >
-        <path d="M1 25V1H25M4.5 20V4.5H20M4.5 11c4 0 6.500-2.500 6.500-6.500" />
-      </svg>
-      <div ref="host" class="canvas-host">
-        <canvas
-          ref="canvas"
-          tabindex="0"
-          role="img"
-          :aria-label="summary"
-          :style="{ cursor }"
-          @pointerdown="down"
-          @pointermove="move"
-          @pointerup="up"
-          @pointercancel="cancel"
-          @pointerleave="leave"
-          @wheel="wheel"
-          @keydown="key"
-          @touchstart="touchStart"
-        />
-        <div v-if="told" class="told sheet" :style="toldAt" role="status">
-          <strong :style="{ color: `var(--hue-${hueOf(told.slot) + 1})` }">{{ told.label }}</strong>
-          <ValueText :text="told.rectangular" :letter="folio.conventions.letter" />
-          <ValueText :text="told.polar" :letter="folio.conventions.letter" />
-          <span v-if="told.draggable && drag === null" class="told-note">drag the tip to change its line</span>
-        </div>
-        <p v-if="kept.length === 0" class="nothing">
-          Values that are kept under a name appear here as arrows.<br />Try <code>V = 230/_30</code>
-        </p>
+        ✥
+      </button>
+      <div v-if="told" class="told sheet" :style="toldAt" role="status">
+        <strong :style="{ color: `var(--hue-${told.ink.hue + 1})` }">{{ told.label }}</strong>
+        <ValueText :text="told.rectangular" :letter="folio.conventions.letter" />
+        <ValueText :text="told.polar" :letter="folio.conventions.letter" />
+        <span v-if="refusal" class="told-note">{{ refusal }}</span>
+        <span v-else-if="told.draggable && drag === null" class="told-note"
+          >drag the tip{{ plates.way === 'free' ? '' : ` ${WAY_NAMES[plates.way]}` }}: Shift along its ray, Alt along
+          its ring, Ctrl in steps</span
+        >
       </div>
-    </div>
-    <figcaption>
-      <span class="caption"><b>Plate 1</b> {{ plate.caption }}</span>
-      <span class="tools">
-        <button type="button" class="plain-button" aria-label="Zoom in" title="Zoom in (+)" @click="zoom(1.25)">
-          <AppIcon :path="mdiMagnifyPlusOutline" />
-        </button>
-        <button type="button" class="plain-button" aria-label="Zoom out" title="Zoom out (−)" @click="zoom(0.8)">
-          <AppIcon :path="mdiMagnifyMinusOutline" />
-        </button>
-        <button type="button" class="plain-button" title="Show all values (0)" @click="fit">
-          <AppIcon :path="mdiFitToPageOutline" />Fit
-        </button>
-        <PlateMenu @picture="savePicture" />
-        <button
-          type="button"
-          class="plain-button"
-          :aria-label="desk.full ? 'Give the ledger back' : 'Fill the window'"
-          :title="desk.full ? 'Give the ledger back (Esc)' : 'Fill the window'"
-          :aria-pressed="desk.full"
-          @click="desk.full = !desk.full"
+      <p v-else-if="refusal" class="refusal sheet" role="status">{{ refusal }}</p>
+      <p v-if="marks.length === 0" class="nothing">
+        <template v-if="plate.all"
+          >Values that are kept under a name appear here as arrows.<br />Try <code>V = 230/_30</code></template
         >
-          <AppIcon :path="desk.full ? mdiFullscreenExit : mdiFullscreen" />
-        </button>
-        <button
-          type="button"
-          class="plain-button"
-          :aria-pressed="tableOpen"
-          title="The values as a table"
-          @click="tableOpen = !tableOpen"
+        <template v-else
+          >Nothing is on this plate yet.<br />Drag a name here from the index, or choose under <b>Plate</b>.</template
         >
-          <AppIcon :path="mdiTableLarge" />Table
-        </button>
-      </span>
-    </figcaption>
-    <div
-      :class="tableOpen ? 'values' : 'visually-hidden'"
-      :tabindex="tableOpen ? 0 : undefined"
-      role="group"
-      aria-label="Table of plate 1"
-    >
-      <table aria-label="Values on plate 1">
-        <thead>
-          <tr>
-            <th scope="col">Name</th>
-            <th scope="col">Rectangular</th>
-            <th scope="col">Polar</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="mark in kept" :key="mark.id">
-            <th scope="row" :style="{ color: `var(--hue-${hueOf(mark.slot) + 1})` }">{{ mark.label }}</th>
-            <td><ValueText :text="mark.rectangular" :letter="folio.conventions.letter" /></td>
-            <td><ValueText :text="mark.polar" :letter="folio.conventions.letter" /></td>
-          </tr>
-        </tbody>
-      </table>
+      </p>
     </div>
-  </figure>
+    <template #tools>
+      <button type="button" class="plain-button" aria-label="Zoom in" title="Zoom in (+)" @click="zoom(1.25)">
+        <AppIcon :path="mdiMagnifyPlusOutline" />
+      </button>
+      <button type="button" class="plain-button" aria-label="Zoom out" title="Zoom out (−)" @click="zoom(0.8)">
+        <AppIcon :path="mdiMagnifyMinusOutline" />
+      </button>
+      <button
+        type="button"
+        class="plain-button"
+        :title="plate.range ? 'Back to the range that is set (0)' : 'Show all values (0)'"
+        @click="fit"
+      >
+        <AppIcon :path="mdiFitToPageOutline" />Fit
+      </button>
+      <button
+        type="button"
+        class="plain-button"
+        :aria-pressed="measuring"
+        title="Pick two values and read their difference, ratio and angle"
+        @click="toggleMeasure"
+      >
+        <AppIcon :path="mdiRulerSquare" />Measure
+      </button>
+      <PlaneSheet
+        :plate="plate"
+        :number="number"
+        :view="view"
+        :size="size"
+        @png="savePng"
+        @svg="saveSvg"
+        @copy="copy"
+      />
+      <button
+        type="button"
+        class="plain-button"
+        :aria-label="desk.full ? 'Give the ledger back' : 'Fill the window'"
+        :title="desk.full ? 'Give the ledger back (Esc)' : 'Fill the window'"
+        :aria-pressed="desk.full"
+        @click="desk.full = !desk.full"
+      >
+        <AppIcon :path="desk.full ? mdiFullscreenExit : mdiFullscreen" />
+      </button>
+      <button
+        type="button"
+        class="plain-button"
+        :aria-pressed="tableOpen"
+        aria-label="Table"
+        title="The values as a table"
+        @click="tableOpen = !tableOpen"
+      >
+        <AppIcon :path="mdiTableLarge" />
+      </button>
+    </template>
+    <template #below>
+      <MeasureStrip
+        v-if="measuring"
+        :marks="pickedMarks"
+        @close="toggleMeasure"
+        @swap="picked = [...picked].reverse()"
+      />
+      <PlaneTable :marks="marks" :open="tableOpen" :number="number" />
+    </template>
+  </PlateFrame>
 </template>
 
 <style scoped>
-.plate {
-  margin: 0;
-  display: flex;
-  flex-direction: column;
-  min-height: 0;
-  height: 100%;
-}
-.frame {
-  position: relative;
-  flex: 1;
-  min-height: 260px;
-  padding: 7px;
-  border: 1px solid var(--brass);
-  background: var(--leaf);
-}
-.flourish {
-  position: absolute;
-  width: 22px;
-  height: 22px;
-  fill: none;
-  stroke: var(--brass);
-  stroke-width: 1.1;
-  z-index: 1;
-  pointer-events: none;
-}
-.nw {
-  top: 2px;
-  left: 2px;
-}
-.ne {
-  top: 2px;
-  right: 2px;
-  transform: scaleX(-1);
-}
-.sw {
-  bottom: 2px;
-  left: 2px;
-  transform: scaleY(-1);
-}
-.se {
-  bottom: 2px;
-  right: 2px;
-  transform: scale(-1);
-}
 .canvas-host {
   position: absolute;
-  inset: 7px;
+  inset: 0;
   overflow: hidden;
+}
+.canvas-host.over {
+  box-shadow: inset 0 0 0 3px var(--teal);
 }
 canvas {
   display: block;
@@ -410,14 +481,36 @@ canvas {
 canvas:focus-visible {
   outline-offset: -2px;
 }
-.told {
+.handle {
+  position: absolute;
+  z-index: 2;
+  display: grid;
+  place-items: center;
+  width: 44px;
+  height: 44px;
+  margin: -22px 0 0 -22px;
+  border: 1.5px solid var(--teal);
+  border-radius: 50%;
+  background: var(--leaf);
+  color: var(--teal);
+  font-size: 22px;
+  touch-action: none;
+}
+.told,
+.refusal {
   position: absolute;
   z-index: 2;
   display: flex;
   flex-direction: column;
+  max-width: 280px;
   padding: 6px 10px;
   font-size: 14px;
   pointer-events: none;
+}
+.refusal {
+  inset: auto 12px 12px;
+  margin: 0;
+  max-width: none;
 }
 .told strong {
   font-family: var(--serif);
@@ -433,67 +526,10 @@ canvas:focus-visible {
   margin: 0;
   text-align: center;
   color: var(--quiet);
+  pointer-events: none;
 }
 code {
   font-family: var(--mono);
   color: var(--ink);
-}
-figcaption {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  justify-content: space-between;
-  gap: 2px 8px;
-  padding-top: 6px;
-}
-.caption {
-  font-family: var(--serif);
-  font-size: 15px;
-  font-style: italic;
-  color: var(--quiet);
-}
-.caption b {
-  font-style: normal;
-  color: var(--ink);
-  margin-right: 6px;
-}
-.tools {
-  display: flex;
-  flex: none;
-}
-.tools :deep(.plain-button) {
-  min-width: 32px;
-}
-.tools .plain-button[aria-pressed='true'] {
-  background: var(--rail);
-  border-color: var(--edge);
-}
-.values {
-  margin-top: 8px;
-  max-height: 220px;
-  overflow: auto;
-  flex: none;
-}
-.values table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 14px;
-}
-.values th,
-.values td {
-  text-align: left;
-  padding: 3px 16px 3px 4px;
-  border-bottom: 1px solid var(--rule);
-  white-space: nowrap;
-}
-.values thead th {
-  font-family: var(--serif);
-  font-style: italic;
-  font-weight: 400;
-  color: var(--quiet);
-}
-.values tbody th {
-  font-family: var(--serif);
-  font-style: italic;
 }
 </style>

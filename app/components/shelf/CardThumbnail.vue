@@ -18,7 +18,8 @@ const arrows = computed(() => {
   const marks = props.card.preview.flatMap((_, k) => {
     const result = evaluator.result(String(k))
     const view = result ? lineView(result, props.card.conventions) : null
-    return view?.point && view.name !== null ? [{ id: String(k), ...view.point }] : []
+    if (!view?.drawn?.usual || view.name === null) return []
+    return view.drawn.entries.map(({ re, im, index }) => ({ id: `${k}.${index ?? 0}`, re, im }))
   })
   const view = fitView(marks, SIZE, 16)
   const slots = assignSlots(

@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import { mdiClose, mdiSwapHorizontal, mdiTableRowPlusAfter } from '@mdi/js'
+import { computed } from 'vue'
+import { formatAngle } from '#core/format/parts'
+import { formatPolar, formatRectangular, formatSingle } from '#core/format/readout'
+import { measure } from '#core/scene/measure'
+import type { PlaneMark } from '#core/scene/scene'
+import { angleOf, complexNumber, real } from '#core/values/make'
+import { useFolioStore } from '~/stores/folio'
+
+/** What two picked values say of each other, and each of it as a line of the ledger. */
+const props = defineProps<{ marks: readonly PlaneMark[] }>()
+const emit = defineEmits<{ close: []; swap: [] }>()
+const folio = useFolioStore()
+
+interface Row {
+  readonly label: string
+  readonly text: string
+  readonly also: string
+  /** The line that says the same; `null` where the ledger has no such line. */
+  readonly source: string | null
+}
+
+const pair = computed(() => {
+  const [from, to] = props.marks
+  return from && to ? { from, to } : null
+})
+
+/** Two components are a vector of the ledger, not a complex number. */
+const isVector = (mark: PlaneMark): boolean => mark.rectangular.startsWith('[')
+
+const rows = computed<readonly Row[]>(() => {
+  if (!pair.value) return []
+  const { from, to } = pair.value
+  const [a, b] = [from.label, to.label]
+  const found = measure(from, to)
+  const { conventions } = folio
+  const both = isVector(from) && isVector(to)
+  const one = isVector(from) || isVector(to)
+  const difference = complexNumber(found.difference)
+  const list: Row[] = [
+    {
+      label: `${b} − ${a}`,
+      text: formatRectangular(difference, conventions),
+      also: formatPolar(difference, conventions),
+      source: both || !one ? `${b} - ${a}` : null,
+    },
+    {
+      label: 'distance',
+      text: formatSingle(real(found.distance), conventions),
+      also: '',
+      source: both ? `dist(${a}, ${b})` : one ? null : `|${b} - ${a}|`,
+    },
+  ]
+  if (found.ratio) {
+    const ratio = complexNumber(found.ratio)
+    list.push({
+      label: `${b} / ${a}`,
+      text: formatRectangular(ratio, conventions),
+      also: formatPolar(ratio, conventions),
+      source: one ? null : `${b}/${a}`,
+    })
+  }
+  if (found.angle !== null)
+    list.push({
+      label: `from ${a} to ${b}`,
+      text: formatAngle(angleOf(found.angle), conventions),
+      also: '',
+      source: both ? `angle(${a}, ${b})` : one ? null : `arg(${b}/${a})`,
+    })
+  return list
+})
+
+/** Below the later of the two lines, where both names are known. */
+function keepAs(source: string): void {
+  if (!pair.value) return
+  const at = Math.max(folio.indexOf(pair.value.from.line), folio.indexOf(pair.value.to.line))
+  folio.current = folio.lines[at]?.id ?? folio.current
+  folio.insertBelow([source])
+}
+</script>
+
+<template>
+  <section class="measure" aria-label="Two values measured">
+    <header>
+      <strong v-if="pair">{{ pair.from.label }} and {{ pair.to.label }}</strong>
+      <span v-else-if="marks.length === 1">{{ marks[0]?.label }}, and which other?</span>
+      <span v-else>Pick two values: click them, or press Enter on them.</span>
+      <button v-if="pair" type="button" class="plain-button" title="The other way round" @click="emit('swap')">
+        <AppIcon :path="mdiSwapHorizontal" />Swap
+      </button>
+      <button
+        type="button"
+        class="plain-button"
+        aria-label="Stop measuring"
+        title="Stop measuring"
+        @click="emit('close')"
+      >
+        <AppIcon :path="mdiClose" />
+      </button>
+    </header>
+    <dl v-if="pair" role="status">
+      <div v-for="row in rows" :key="row.label">
+        <dt>{{ row.label }}</dt>
+        <dd>
+          <ValueText :text="row.text" :letter="folio.conventions.letter" />
+          <ValueText v-if="row.also" class="also" :text="row.also" :letter="folio.conventions.letter" />
+        </dd>
+        <button
+          v-if="row.source !== null && folio.writable"
+          type="button"
+          class="plain-button"
+          :aria-label="`Keep ${row.label} as a line`"
+          title="Keep it as a line of the ledger"
+          @click="keepAs(row.source)"
+        >
+          <AppIcon :path="mdiTableRowPlusAfter" />
+        </button>
+      </div>
+    </dl>
+  </section>
+</template>
+
+<style scoped>
+.measure {
+  flex: none;
+  margin-top: 6px;
+  padding: 4px 0 2px;
+  border-top: 1px solid var(--rule);
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 32px;
+  color: var(--quiet);
+}
+header > :first-child {
+  margin-right: auto;
+  font-family: var(--serif);
+  font-style: italic;
+}
+header strong {
+  color: var(--ink);
+}
+dl {
+  margin: 0;
+}
+dl > div {
+  display: grid;
+  grid-template-columns: minmax(90px, 26%) 1fr 34px;
+  align-items: center;
+  min-height: 32px;
+  border-top: 1px solid var(--rule);
+}
+dt {
+  font-family: var(--serif);
+  font-style: italic;
+  color: var(--quiet);
+}
+dd {
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 20px;
+}
+.also {
+  color: var(--quiet);
+}
+</style>

@@ -1,0 +1,175 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { circlesText, readCircles } from '#core/scene/circles'
+import { DRAG_WAYS } from '#core/scene/drag'
+import { boundsOf } from '#core/scene/view'
+import type { PlaneView, Size } from '#core/scene/view'
+import type { PlanePlate, PlaneRange } from '#shared/plate'
+import { useFolioStore } from '~/stores/folio'
+import { usePlatesStore } from '~/stores/plates'
+
+/** What a plane plate shows and how: axes, grid, range, circles, sums, and which values. Kept in the folio, undone like the rest. */
+const props = defineProps<{ plate: PlanePlate; number: number; view: PlaneView; size: Size }>()
+const emit = defineEmits<{ png: [scale: number]; svg: []; copy: [] }>()
+const folio = useFolioStore()
+const plates = usePlatesStore()
+
+const GRIDS = [
+  ['rectangular', 'lines'],
+  ['polar', 'rings and rays'],
+  ['none', 'none'],
+] as const
+const WAYS = { free: 'freely', ray: 'along its ray', ring: 'along its ring', steps: 'in steps' } as const
+
+function text(event: Event): string {
+  return event.target instanceof HTMLInputElement ? event.target.value.trim() : ''
+}
+function checked(event: Event): boolean {
+  return event.target instanceof HTMLInputElement && event.target.checked
+}
+const change = (changes: Partial<PlanePlate>): void => plates.change(props.plate, changes)
+
+const MARKS = [
+  ['axes', 'axes'],
+  ['labels', 'labels'],
+  ['conjugates', 'conjugates'],
+  ['components', 'components'],
+  ['unitCircle', 'unit circle'],
+] as const
+
+// Circles.
+
+const circleProblem = ref('')
+function setCircles(event: Event): void {
+  const circles = readCircles(text(event))
+  circleProblem.value = circles ? '' : 'Write radii with semicolons between, each perhaps at a point: 2; 0.5 at -1, 0'
+  if (circles) change({ circles: [...circles] })
+}
+
+// Range by number.
+
+const bounds = computed(() => boundsOf(props.view, props.size))
+const rangeProblem = ref('')
+const short = (x: number): string => String(Number(x.toPrecision(4)))
+function setRange(side: keyof PlaneRange, event: Event): void {
+  const value = Number(text(event).replace('−', '-'))
+  const range = { ...(props.plate.range ?? rounded(bounds.value)), [side]: value }
+  const fits = Number.isFinite(value) && range.left < range.right && range.bottom < range.top
+  rangeProblem.value = fits ? '' : 'A range goes from the smaller number to the larger one.'
+  if (fits) change({ range })
+}
+function rounded({ left, right, bottom, top }: PlaneRange): PlaneRange {
+  return {
+    left: Number(short(left)),
+    right: Number(short(right)),
+    bottom: Number(short(bottom)),
+    top: Number(short(top)),
+  }
+}
+
+// Sums tip to tail.
+
+const sums = computed(() =>
+  plates.candidates.filter((c) => {
+    const line = folio.lineOf(c.line)
+    return line !== null && c.view.uses.length > 1 && /[+\-−]/.test(line.source.split('#')[0]?.split('=')[1] ?? '')
+  }),
+)
+function setChain(line: string, on: boolean): void {
+  const others = props.plate.chains.filter((other) => other !== line)
+  change({ chains: on ? [...others, line] : others })
+}
+</script>
+
+<template>
+  <PlateSheet :plate="plate" :number="number" @png="(s) => emit('png', s)" @svg="emit('svg')" @copy="emit('copy')">
+    <div class="pair">
+      <label class="field">
+        <span>Real axis</span>
+        <input type="text" maxlength="60" :value="plate.re" @change="(e) => change({ re: text(e) })" />
+      </label>
+      <label class="field">
+        <span>Imaginary axis</span>
+        <input type="text" maxlength="60" :value="plate.im" @change="(e) => change({ im: text(e) })" />
+      </label>
+    </div>
+    <div class="row" role="radiogroup" aria-label="Grid">
+      <span class="what">Grid</span>
+      <label v-for="[grid, label] in GRIDS" :key="grid">
+        <input type="radio" name="plate-grid" :checked="plate.grid === grid" @change="change({ grid })" />{{ label }}
+      </label>
+    </div>
+    <div class="row">
+      <label v-for="[mark, label] in MARKS" :key="mark">
+        <input type="checkbox" :checked="plate[mark]" @change="(e) => change({ [mark]: checked(e) })" />{{ label }}
+      </label>
+    </div>
+    <label class="field">
+      <span>Other circles, by radius</span>
+      <input
+        type="text"
+        maxlength="200"
+        placeholder="2; 0.5 at -1, 0"
+        :value="circlesText(plate.circles)"
+        @change="setCircles"
+      />
+    </label>
+    <p v-if="circleProblem" class="wrong" role="alert">{{ circleProblem }}</p>
+    <div class="range">
+      <span>Real</span>
+      <input
+        type="text"
+        inputmode="decimal"
+        aria-label="Real axis from"
+        :value="short(plate.range?.left ?? bounds.left)"
+        @change="(e) => setRange('left', e)"
+      />
+      <span>to</span>
+      <input
+        type="text"
+        inputmode="decimal"
+        aria-label="Real axis to"
+        :value="short(plate.range?.right ?? bounds.right)"
+        @change="(e) => setRange('right', e)"
+      />
+      <span>Imaginary</span>
+      <input
+        type="text"
+        inputmode="decimal"
+        aria-label="Imaginary axis from"
+        :value="short(plate.range?.bottom ?? bounds.bottom)"
+        @change="(e) => setRange('bottom', e)"
+      />
+      <span>to</span>
+      <input
+        type="text"
+        inputmode="decimal"
+        aria-label="Imaginary axis to"
+        :value="short(plate.range?.top ?? bounds.top)"
+        @change="(e) => setRange('top', e)"
+      />
+    </div>
+    <p v-if="rangeProblem" class="wrong" role="alert">{{ rangeProblem }}</p>
+    <div v-if="plate.range" class="row">
+      <span class="what">This range is kept.</span>
+      <button type="button" class="link" @click="change({ range: null })">fit to the values instead</button>
+    </div>
+    <div class="row" role="radiogroup" aria-label="Values move">
+      <span class="what">Drag</span>
+      <label v-for="way in DRAG_WAYS" :key="way">
+        <input type="radio" name="drag-way" :checked="plates.way === way" @change="plates.way = way" />{{ WAYS[way] }}
+      </label>
+    </div>
+    <div v-if="sums.length > 0" class="row">
+      <span class="what">Tip to tail</span>
+      <label v-for="sum in sums" :key="sum.line">
+        <input
+          type="checkbox"
+          :checked="plate.chains.includes(sum.line)"
+          @change="(e) => setChain(sum.line, checked(e))"
+        />{{ sum.name }}
+      </label>
+    </div>
+    <ValueList :plate="plate" :candidates="plates.candidates" />
+  </PlateSheet>
+</template>

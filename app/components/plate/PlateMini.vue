@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import { fitRange, fitView } from '#core/scene/view'
+import type { PlanePlate } from '#shared/plate'
+import { usePlateMarks } from '~/composables/plateMarks'
+import { paintPlane } from '~/drawing/plane'
+import { useFolioStore } from '~/stores/folio'
+import { usePreferencesStore } from '~/stores/preferences'
+import { THEMES } from '~/theme/tokens'
+
+/** A plane plate in small: what is on it and where, without numbers. */
+const props = defineProps<{ plate: PlanePlate }>()
+const folio = useFolioStore()
+const preferences = usePreferencesStore()
+const SIZE = { width: 96, height: 66 }
+const canvas = ref<HTMLCanvasElement | null>(null)
+const marks = usePlateMarks(computed(() => props.plate))
+let asked = false
+
+function draw(): void {
+  if (asked) return
+  asked = true
+  requestAnimationFrame(() => {
+    asked = false
+    const paper = canvas.value
+    const ctx = paper?.getContext('2d')
+    if (!paper || !ctx) return
+    const scale = window.devicePixelRatio || 1
+    paper.width = SIZE.width * scale
+    paper.height = SIZE.height * scale
+    ctx.scale(scale, scale)
+    paintPlane(ctx, {
+      view: props.plate.range ? fitRange(props.plate.range, SIZE) : fitView(marks.value, SIZE, 10),
+      size: SIZE,
+      marks: marks.value,
+      theme: THEMES[preferences.theme],
+      active: null,
+      picked: [],
+      plate: props.plate,
+      conventions: folio.conventions,
+      places: new Map(),
+      mini: true,
+    })
+  })
+}
+onMounted(draw)
+watch([marks, () => props.plate, () => preferences.theme], draw)
+</script>
+
+<template>
+  <canvas ref="canvas" :style="{ width: `${SIZE.width}px`, height: `${SIZE.height}px` }" aria-hidden="true" />
+</template>

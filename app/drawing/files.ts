@@ -1,0 +1,56 @@
+import type { Size } from '#core/scene/view'
+
+/** A plate as a file or on the clipboard, drawn anew at the size that is asked for. */
+
+export type Paint = (ctx: CanvasRenderingContext2D) => void
+
+/** PNG at so many pixels for each of the screen's. */
+export function pngOf(paint: Paint, size: Size, scale: number): Promise<Blob | null> {
+  const paper = document.createElement('canvas')
+  paper.width = Math.round(size.width * scale)
+  paper.height = Math.round(size.height * scale)
+  const ctx = paper.getContext('2d')
+  if (!ctx) return Promise.resolve(null)
+  ctx.scale(scale, scale)
+  paint(ctx)
+  return new Promise((done) => paper.toBlob(done, 'image/png'))
+}
+
+/** SVG: a vector file with text as text. */
+export async function svgOf(paint: Paint, size: Size, title: string): Promise<Blob> {
+  const { Context } = await import('svgcanvas')
+  const ctx = new Context({ width: size.width, height: size.height })
+  paint(ctx)
+  const root = ctx.getSvg()
+  root.setAttribute('viewBox', `0 0 ${size.width} ${size.height}`)
+  const name = document.createElementNS('http://www.w3.org/2000/svg', 'title')
+  name.textContent = title
+  root.prepend(name)
+  const text = new XMLSerializer().serializeToString(root)
+  return new Blob([`<?xml version="1.0" encoding="UTF-8"?>\n`, text], { type: 'image/svg+xml' })
+}
+
+export function saveAs(blob: Blob, name: string): void {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(blob)
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 1_000)
+}
+
+/** `Lamp-circuit-plate-1.png` */
+export function fileName(title: string, number: number, ending: string): string {
+  return `${title.replace(/[^\p{L}\p{Nd}]+/gu, '-')}-plate-${number}.${ending}`
+}
+
+/** Puts a picture on the clipboard; false where the browser does not let us. */
+export async function copyPicture(png: Promise<Blob | null>): Promise<boolean> {
+  try {
+    const blob = await png
+    if (!blob) return false
+    await navigator.clipboard.write([new ClipboardItem({ 'image/png': blob })])
+    return true
+  } catch {
+    return false
+  }
+}

@@ -1,0 +1,181 @@
+import type { Box } from '#core/scene/labels'
+import { edgePoint, polarGrid } from '#core/scene/polarGrid'
+import { niceStep, ticksBetween } from '#core/scene/ticks'
+import { boundsOf, toPixel } from '#core/scene/view'
+import type { Pixel, PlaneView, Size } from '#core/scene/view'
+import type { PlanePlate } from '#shared/plate'
+import { line, SANS, SERIF, sharp, tickText } from './frame'
+import type { PlaneFrame } from './frame'
+
+/** The ground of a plane: its grid, circles and axes with their numbers and names. */
+
+/** Least distance of two grid lines, in pixels. */
+export const GRID_LEAST = 62
+
+/** What one step of the grid is worth. */
+export function gridStep(view: PlaneView): number {
+  return niceStep(GRID_LEAST * view.perPixel)
+}
+
+export function drawGround(ctx: CanvasRenderingContext2D, frame: PlaneFrame): void {
+  const { view, size, theme, plate, mini } = frame
+  const origin = toPixel(view, size, { re: 0, im: 0 })
+  ctx.save()
+  ctx.fillStyle = theme.leaf
+  ctx.fillRect(0, 0, size.width, size.height)
+  ctx.lineWidth = 1
+  ctx.strokeStyle = theme.grid
+  if (!mini && plate.grid === 'polar') drawPolarGrid(ctx, frame)
+  if (!mini && plate.grid === 'rectangular') drawSquares(ctx, frame)
+  ctx.strokeStyle = mini ? theme.edge : theme.ink
+  ctx.lineWidth = mini ? 1 : 1.2
+  line(ctx, 0, sharp(origin.y), size.width, sharp(origin.y))
+  line(ctx, sharp(origin.x), 0, sharp(origin.x), size.height)
+  drawCircles(ctx, frame)
+  if (!mini && plate.axes) {
+    drawNumbers(ctx, frame)
+    drawAxisNames(ctx, frame, origin)
+  }
+  ctx.restore()
+}
+
+function drawSquares(ctx: CanvasRenderingContext2D, { view, size }: PlaneFrame): void {
+  const bounds = boundsOf(view, size)
+  const step = gridStep(view)
+  for (const re of ticksBetween(bounds.left, bounds.right, step)) {
+    const x = sharp(toPixel(view, size, { re, im: 0 }).x)
+    line(ctx, x, 0, x, size.height)
+  }
+  for (const im of ticksBetween(bounds.bottom, bounds.top, step)) {
+    const y = sharp(toPixel(view, size, { re: 0, im }).y)
+    line(ctx, 0, y, size.width, y)
+  }
+}
+
+/** Rings and rays, the rays with their angle at the edge of the picture. */
+function drawPolarGrid(ctx: CanvasRenderingContext2D, { view, size, theme, plate, conventions }: PlaneFrame): void {
+  const { centre, rings, rays } = polarGrid(view, size, conventions.angle, GRID_LEAST)
+  for (const { pixels } of rings) {
+    ctx.beginPath()
+    ctx.arc(centre.x, centre.y, pixels, 0, 2 * Math.PI)
+    ctx.stroke()
+  }
+  for (const { to } of rays) line(ctx, centre.x, centre.y, to.x, to.y)
+  if (!plate.axes) return
+  ctx.font = `12px ${SANS}`
+  ctx.fillStyle = theme.brassText
+  ctx.textAlign = 'center'
+  ctx.textBaseline = 'middle'
+  for (const { to, label } of rays) {
+    const place = edgePoint(centre, to, size, 18)
+    // Beside the axes their own numbers stand.
+    if (place && !/^(0|180|−?90)°$|^(0|π|−?π\/2)$/.test(label)) ctx.fillText(label, place.x, place.y)
+  }
+}
+
+function drawCircles(ctx: CanvasRenderingContext2D, { view, size, theme, plate }: PlaneFrame): void {
+  ctx.strokeStyle = theme.teal
+  ctx.lineWidth = 1.4
+  ctx.setLineDash([6, 4])
+  const unit = plate.unitCircle ? [{ re: 0, im: 0, radius: 1 }] : []
+  for (const { re, im, radius } of [...unit, ...plate.circles]) {
+    const centre = toPixel(view, size, { re, im })
+    ctx.beginPath()
+    ctx.arc(centre.x, centre.y, radius / view.perPixel, 0, 2 * Math.PI)
+    ctx.stroke()
+  }
+  ctx.setLineDash([])
+}
+
+/** A number at an axis, with the room it takes. */
+interface AxisNumber {
+  readonly text: string
+  readonly x: number
+  readonly y: number
+  readonly box: Box
+}
+
+/** About the width of a digit of the axis numbers, and their height, in pixels. */
+const DIGIT = 7
+const NUMBER_HEIGHT = 14
+
+type Scaled = Pick<PlaneFrame, 'view' | 'size' | 'conventions'>
+
+/** The numbers of both axes: the real ones below theirs, the imaginary ones left of theirs. */
+function axisNumbers({ view, size, conventions }: Scaled): { readonly re: AxisNumber[]; readonly im: AxisNumber[] } {
+  const bounds = boundsOf(view, size)
+  const step = gridStep(view)
+  const origin = toPixel(view, size, { re: 0, im: 0 })
+  const row = Math.min(size.height - 16, Math.max(4, origin.y + 5))
+  const column = Math.min(size.width - 6, Math.max(30, origin.x - 6))
+  const re = ticksBetween(bounds.left, bounds.right, step).flatMap((tick): AxisNumber[] => {
+    const { x } = toPixel(view, size, { re: tick, im: 0 })
+    if (tick === 0 || x <= 14 || x >= size.width - 40) return []
+    const text = tickText(tick, conventions)
+    const half = (text.length * DIGIT) / 2
+    return [{ text, x, y: row, box: { left: x - half, right: x + half, top: row, bottom: row + NUMBER_HEIGHT } }]
+  })
+  const im = ticksBetween(bounds.bottom, bounds.top, step).flatMap((tick): AxisNumber[] => {
+    const { y } = toPixel(view, size, { re: 0, im: tick })
+    if (tick === 0 || y <= 24 || y >= size.height - 8) return []
+    const text = tickText(tick, conventions)
+    const half = NUMBER_HEIGHT / 2
+    const left = column - text.length * DIGIT
+    return [{ text, x: column, y, box: { left, right: column, top: y - half, bottom: y + half } }]
+  })
+  return { re, im }
+}
+
+function drawNumbers(ctx: CanvasRenderingContext2D, frame: PlaneFrame): void {
+  const { re, im } = axisNumbers(frame)
+  ctx.font = `12px ${SANS}`
+  ctx.fillStyle = frame.theme.quiet
+  ctx.textBaseline = 'top'
+  ctx.textAlign = 'center'
+  // A halo of the ground keeps a number legible on a grid line.
+  ctx.strokeStyle = frame.theme.leaf
+  ctx.lineJoin = 'round'
+  ctx.lineWidth = 3
+  const write = ({ text, x, y }: AxisNumber): void => {
+    ctx.strokeText(text, x, y)
+    ctx.fillText(text, x, y)
+  }
+  re.forEach(write)
+  ctx.textBaseline = 'middle'
+  ctx.textAlign = 'right'
+  im.forEach(write)
+}
+
+/** About the width of a letter of an axis name, in pixels. */
+const LETTER = 9
+
+/** Where the names of the axes stand: that of the real one in the row of its numbers, that of the imaginary one beside it. */
+function axisNamePlaces(size: Size, origin: Pixel, names: Pick<PlanePlate, 're' | 'im'>): { re: Box; im: Box } {
+  const [wide, high] = [names.re.length * LETTER + 4, names.im.length * LETTER + 5]
+  const top = Math.min(size.height - 20, Math.max(3, origin.y + 3))
+  const last = size.width - high - 7
+  const left = Math.max(7, Math.min(last, origin.x + 7))
+  return {
+    re: { left: size.width - wide - 6, right: size.width - 6, top, bottom: top + 18 },
+    im: { left, right: left + high, top: 6, bottom: 25 },
+  }
+}
+
+function drawAxisNames(ctx: CanvasRenderingContext2D, { size, theme, plate }: PlaneFrame, origin: Pixel): void {
+  const { re, im } = axisNamePlaces(size, origin, plate)
+  ctx.font = `italic 15px ${SERIF}`
+  ctx.fillStyle = theme.ink
+  ctx.textBaseline = 'top'
+  ctx.textAlign = 'right'
+  ctx.fillText(plate.re, re.right, re.top)
+  ctx.textAlign = 'left'
+  ctx.fillText(plate.im, im.left, im.top)
+}
+
+/** Room that the numbers and names of the axes take. */
+export function takenByAxes(frame: PlaneFrame, origin: Pixel): Box[] {
+  if (!frame.plate.axes) return []
+  const { re, im } = axisNumbers(frame)
+  const names = Object.values(axisNamePlaces(frame.size, origin, frame.plate))
+  return [...names, ...re.map((n) => n.box), ...im.map((n) => n.box)]
+}

@@ -1,0 +1,157 @@
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import type { LineView } from '#core/format/lineView'
+import type { DragWay } from '#core/scene/drag'
+import { assignSlots, inkOf } from '#core/scene/scene'
+import type { Ink } from '#core/scene/scene'
+import type { Line } from '#shared/folio'
+import { newId } from '#shared/id'
+import { FIRST_PLATE, freshPlate, isOn, withValue } from '#shared/plate'
+import type { Dress, Plate } from '#shared/plate'
+import type { Operation } from '#shared/operations'
+import { useDeskStore } from './desk'
+import { useFolioStore } from './folio'
+import { useResultsStore } from './results'
+
+/** A value that could stand on a plate: kept under a name, and drawn as something. */
+export interface Candidate {
+  readonly line: string
+  readonly name: string
+  readonly number: number
+  readonly view: LineView
+  readonly usual: boolean
+}
+
+/** The figures of the folio: which is large, what is on each, and how each value is dressed. */
+export const usePlatesStore = defineStore('plates', () => {
+  const folio = useFolioStore()
+  const results = useResultsStore()
+  const desk = useDeskStore()
+
+  const chosen = ref<string | null>(null)
+  /** The large plate stays while other lines become current. */
+  const pinned = ref(false)
+  /** How a value moves when it is dragged. */
+  const way = ref<DragWay>('free')
+
+  const all = computed<readonly Plate[]>(() => (folio.plates.length > 0 ? folio.plates : [freshPlate(FIRST_PLATE)]))
+  const plate = computed<Plate>(() => {
+    const [first] = all.value
+    return all.value.find((p) => p.id === chosen.value) ?? first ?? freshPlate(FIRST_PLATE)
+  })
+  const number = computed(() => all.value.indexOf(plate.value) + 1)
+
+  const candidates = computed<readonly Candidate[]>(() => {
+    const end = desk.stroll === null ? folio.lines.length : desk.stroll + 1
+    return folio.lines.slice(0, end).flatMap((line: Line, k): Candidate[] => {
+      const view = line.note ? undefined : results.views.get(line.id)
+      if (!view?.drawn || view.name === null) return []
+      return [{ line: line.id, name: view.name, number: k + 1, view, usual: view.drawn.usual }]
+    })
+  })
+
+  const valuesOn = (of: Plate): readonly Candidate[] => candidates.value.filter((c) => isOn(of, c.line, c.usual))
+
+  /** What the student has set of each value's dress: one dress for the whole folio. */
+  const dresses = computed<ReadonlyMap<string, Dress>>(() => {
+    const found = new Map<string, Dress>()
+    for (const { dress } of [...all.value].reverse())
+      for (const [line, set] of Object.entries(dress)) found.set(line, { ...found.get(line), ...set })
+    return found
+  })
+
+  let slots: Map<string, number> = new Map()
+  /** The dress of every value that is on some plate; it is the same in ledger, index and plates. */
+  const inks = computed<ReadonlyMap<string, Ink>>(() => {
+    const shown = candidates.value.filter((c) => all.value.some((p) => isOn(p, c.line, c.usual))).map((c) => c.line)
+    slots = assignSlots(shown, slots)
+    return new Map(shown.map((line) => [line, inkOf(slots.get(line) ?? 0, dresses.value.get(line))]))
+  })
+
+  // The large plate follows the line unless it is pinned.
+  watch(
+    () => folio.current,
+    (line) => {
+      if (pinned.value || line === null) return
+      const candidate = candidates.value.find((c) => c.line === line)
+      if (!candidate || isOn(plate.value, line, candidate.usual)) return
+      const other = all.value.find((p) => isOn(p, line, candidate.usual))
+      if (other) chosen.value = other.id
+    },
+  )
+  watch(
+    () => folio.id,
+    () => {
+      slots = new Map()
+      chosen.value = null
+      pinned.value = false
+      way.value = 'free'
+    },
+  )
+
+  // The worker works out the terms of the sums that are laid tip to tail.
+  const chained = computed(() =>
+    [...new Set(all.value.flatMap((p) => (p.kind === 'plane' ? p.chains : [])))].sort().join(' '),
+  )
+  watch(
+    () => (folio.status === 'ready' ? chained.value : ''),
+    (ids) => results.chain(ids === '' ? [] : ids.split(' ')),
+  )
+
+  // Changes, each one step to undo.
+
+  function replace(label: string, next: Plate): void {
+    if (folio.editing) folio.keep()
+    folio.perform(label, [{ type: 'plate', plate: next }])
+  }
+
+  function change<P extends Plate>(of: P, changes: Partial<P>): void {
+    replace('plate', { ...of, ...changes })
+  }
+
+  function put(of: Plate, line: string, on: boolean): void {
+    const candidate = candidates.value.find((c) => c.line === line)
+    replace(on ? 'put on the plate' : 'take off the plate', withValue(of, line, candidate?.usual ?? false, on))
+  }
+
+  /** Dresses a value: one step, whichever plate holds what was set before. */
+  function dressUp(line: string, changes: Dress): void {
+    if (folio.editing) folio.keep()
+    const dress: Dress = { ...dresses.value.get(line), ...changes }
+    const operations = all.value.flatMap((p): Operation[] => {
+      if (p.id === plate.value.id) return [{ type: 'plate', plate: { ...p, dress: { ...p.dress, [line]: dress } } }]
+      if (!(line in p.dress)) return []
+      const rest = Object.fromEntries(Object.entries(p.dress).filter(([other]) => other !== line))
+      return [{ type: 'plate', plate: { ...p, dress: rest } }]
+    })
+    folio.perform('dress of a value', operations)
+  }
+
+  /** Adds a plate and shows it; the first one, which was there unsaid, is kept with it. */
+  function add(fresh: Plate): void {
+    if (folio.editing) folio.keep()
+    const first: Operation[] =
+      folio.plates.length > 0 ? [] : [{ type: 'plate', plate: all.value[0] ?? freshPlate(FIRST_PLATE) }]
+    folio.perform('new plate', [...first, { type: 'plate', plate: fresh }])
+    chosen.value = fresh.id
+  }
+
+  const addPlane = (): void => add(freshPlate(newId(), false))
+
+  function remove(of: Plate): void {
+    if (all.value.length < 2) return
+    if (folio.editing) folio.keep()
+    const at = all.value.indexOf(of)
+    folio.perform('remove plate', [{ type: 'unplate', id: of.id }])
+    chosen.value = all.value[Math.max(0, at - 1)]?.id ?? null
+  }
+
+  function choose(id: string): void {
+    chosen.value = id
+  }
+
+  return {
+    all, plate, number, pinned, way, candidates, valuesOn, dresses, inks,
+    change, put, dressUp, add, addPlane, remove, choose, chosen,
+  } // prettier-ignore
+})
