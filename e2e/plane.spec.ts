@@ -126,7 +126,7 @@ test('the plate keeps its caption, axes, grid and choice of values in the folio;
   await sheet.getByLabel('Real axis', { exact: true }).fill('R in Ω')
   await sheet.getByText('rings and rays').click()
   await sheet.getByText('unit circle').click()
-  await sheet.getByText('Y', { exact: false }).last().click()
+  await sheet.getByRole('checkbox', { name: /^Y/ }).click()
   await expect(sheet).toContainText('Values, 1 of 2')
   await page.keyboard.press('Escape')
   await expect(page.locator('figcaption .caption')).toContainText('Impedances of the lamp')

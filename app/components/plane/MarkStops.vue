@@ -63,7 +63,7 @@ function name(mark: PlaneMark): string {
       :aria-label="name(stop)"
       @focus="emit('focused', stop.id)"
       @blur="(emit('focused', null), emit('left'))"
-      @keydown="(event) => key(event, stop)"
+      @keydown="(event) => stop && key(event, stop)"
     />
   </div>
 </template>
