@@ -1,4 +1,7 @@
 import type { Node } from '../notation/tree'
+import { asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
+import { algebraAgrees, isAlgebraic } from '../algebra/ratio'
+import { pointAt } from '../values/sweeps'
 import * as C from '../numbers/complex'
 import { normalAngle, angleOf } from '../values/make'
 import { asMatrix, itemsOf, shapeText } from '../values/matrices'
@@ -31,6 +34,9 @@ export interface Tolerance {
 export function check(left: Value, right: Value, rightNode: Node, within: Tolerance | null): CheckValue | Failure {
   if (left.kind === 'angle' && right.kind === 'angle')
     return checkAngles(left.radians, right.radians, left, right, rightNode, within)
+  if (left.kind === 'sweep' || right.kind === 'sweep') return checkSweeps(left, right, rightNode, within)
+  const algebra = checkAlgebra(left, right)
+  if (algebra) return algebra
   const arrays = checkArrays(left, right, rightNode, within)
   if (arrays) return arrays
   if (left.kind !== 'number' || right.kind !== 'number') {
@@ -39,6 +45,44 @@ export function check(left: Value, right: Value, rightNode: Node, within: Tolera
   const places = within ? null : writtenPlaces(rightNode)
   const figures = Math.min(agreeing(C.abs(C.subtract(left, right)), C.abs(right)), places?.figures ?? MOST_FIGURES)
   return { kind: 'check', pass: passes(left, right, within, places), figures, left, right }
+}
+
+/** Sweeps: every point passes, and they agree to as many figures as the worst one, which is told. */
+function checkSweeps(left: Value, right: Value, node: Node, within: Tolerance | null): CheckValue | Failure {
+  const sweeps = [left, right].flatMap((v) => (v.kind === 'sweep' ? [v] : []))
+  const [first, second] = sweeps
+  if (!first) return failure('not-comparable', { left: left.kind, right: right.kind })
+  if (second && second.count !== first.count)
+    return failure('sweeps-differ', {
+      left: first.count,
+      right: second.count,
+      first: first.axis.name ?? 'a range',
+      second: second.axis.name ?? 'a range',
+    })
+  let worst: CheckValue | null = null
+  let worstAt = 0
+  for (let k = 0; k < first.count; k += 1) {
+    const [a, b] = [left, right].map((v) => (v.kind === 'sweep' ? pointAt(v, k) : v))
+    const found = a && b ? check(a, b, node, within) : failure('wrong-kind')
+    if (found.kind === 'failure') return { ...found, data: { ...found.data, point: k + 1 } }
+    if (worst && (worst.pass ? 1 : 0) * 100 + worst.figures <= (found.pass ? 1 : 0) * 100 + found.figures) continue
+    worst = found
+    worstAt = k + 1
+  }
+  return worst ? { ...worst, point: worstAt } : failure('wrong-kind')
+}
+
+/** Polynomials: their coefficients agree to a relative 1e-9. */
+function checkAlgebra(left: Value, right: Value): CheckValue | null {
+  if (left.kind === 'polynomial' || right.kind === 'polynomial') {
+    if (!isAlgebraic(left) || !isAlgebraic(right)) return null
+    const pass = algebraAgrees(left, right)
+    return { kind: 'check', pass, figures: pass ? MOST_FIGURES : 0, left, right }
+  }
+  const [a, b] = hasUnknowns(left) || hasUnknowns(right) ? [asAlgebra(left), asAlgebra(right)] : [null, null]
+  if (!a || !b || a.rows !== b.rows || a.cols !== b.cols) return null
+  const pass = a.items.every((item, k) => algebraAgrees(item, b.items[k] ?? item))
+  return { kind: 'check', pass, figures: pass ? MOST_FIGURES : 0, left, right }
 }
 
 /** Vectors and matrices: every entry passes, and they agree to as many figures as the worst entry. */

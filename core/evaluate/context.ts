@@ -11,6 +11,8 @@ export interface Budget {
   /** When the line is stopped, in milliseconds since 1970 (0: not set yet): a few steps on huge numbers can take long, too. */
   deadline: number
   readonly timeLimit: number
+  /** Told now and then how far a long calculation has come. */
+  readonly report?: ((done: number, total: number) => void) | undefined
 }
 
 /** What an evaluation may look at and what it leaves behind, besides its value. */
@@ -28,6 +30,10 @@ export interface Context {
   readonly each?: boolean
   /** Inside an index: what `last` stands for. */
   readonly last?: number
+  /** Evaluated at one point of a sweep after another: nothing dear is done for a hint. */
+  readonly pointwise?: boolean
+  /** The line that keeps a name, counted from 1. */
+  readonly lineOf?: (name: string) => number | null
   /** The call that is being made, for hints about it. */
   readonly at?: Node
 }
@@ -56,8 +62,8 @@ export function spend(budget: Budget): boolean {
 /** Deepest nesting of function calls. */
 export const DEPTH_LIMIT = 120
 
-export function freshBudget(timeLimit: number = TIME_LIMIT): Budget {
-  return { steps: STEP_LIMIT, depth: DEPTH_LIMIT, deadline: 0, timeLimit }
+export function freshBudget(timeLimit: number = TIME_LIMIT, report?: Budget['report']): Budget {
+  return { steps: STEP_LIMIT, depth: DEPTH_LIMIT, deadline: 0, timeLimit, report }
 }
 
 /**

@@ -8,10 +8,18 @@ import * as A from '../values/arithmetic'
 import { degrees, inUnit, radians } from '../values/convert'
 import { asMatrix, mapMatrix, settled, transposed } from '../values/matrices'
 import { euclideanNorm, mapVector } from '../values/vectors'
-import { angleOf, angleOfTurns, integer, text, truth } from '../values/make'
-import type { Failure, NumberValue, Value } from '../values/value'
+import { angleOf, angleOfTurns, integer, text, truth, vector } from '../values/make'
+import type { Failure, NumberValue, SweepValue, Value } from '../values/value'
 import { failure } from '../values/value'
+import { algebraDeterminant, algebraMatrix, algebraTranspose } from '../algebra/polyMatrix'
+import { isAlgebraic } from '../algebra/ratio'
+import type { Algebraic } from '../algebra/ratio'
+import { substitute } from '../algebra/where'
+import type { Operate } from '../algebra/where'
+import { pointsOf } from '../values/sweeps'
 import { entrywise, isArray } from './arrays'
+import { atEveryPoint, isSweep, loopBinary, loopFunction, loopNegate, loopReduction, settle } from './lift'
+import { evaluateRange } from './range'
 import { entry, list } from './lists'
 import { derive, spend } from './context'
 import type { Context } from './context'
@@ -24,8 +32,18 @@ import type { BinarySign, OperatorContext } from './operators'
  * Total: odd trees give failures, never exceptions.
  */
 export function evaluate(node: Node, context: Context): Value | Failure {
+  const value = unsettled(node, context)
+  return value.kind === 'sweep' && value.pending ? at(node, settle(value)) : value
+}
+
+/** The same, but a sweep may still have to be worked out: for operators, which make one loop of a whole term. */
+function unsettled(node: Node, context: Context): Value | Failure {
   if (!spend(context.budget)) return failure('too-long')
   const value = step(node, context)
+  return at(node, value)
+}
+
+function at(node: Node, value: Value | Failure): Value | Failure {
   return value.kind === 'failure' && value.from === undefined ? { ...value, from: node.from, to: node.to } : value
 }
 
@@ -38,7 +56,7 @@ function step(node: Node, context: Context): Value | Failure {
     case 'name':
       return context.lookup(node.name) ?? failure('unknown-name', { name: node.name, near: '' })
     case 'group':
-      return evaluate(node.inner, context)
+      return unsettled(node.inner, context)
     case 'product':
       return product(node, context)
     case 'sum':
@@ -61,6 +79,10 @@ function step(node: Node, context: Context): Value | Failure {
       const value = evaluate(node.operand, context)
       const definition = findFunction('sqrt')
       if (value.kind === 'failure' || definition === null) return value
+      if (value.kind === 'sweep')
+        return over([node.operand], [value], node, context, (values, inner) =>
+          callFunction(definition, values, [node.operand], inner),
+        )
       return callFunction(definition, [value], [node.operand], context)
     }
     case 'apply':
@@ -75,6 +97,10 @@ function step(node: Node, context: Context): Value | Failure {
       return part(node, context)
     case 'last':
       return context.last === undefined ? failure('unknown-name', { name: 'last', near: '' }) : integer(context.last)
+    case 'range':
+      return evaluateRange(node, context, evaluate)
+    case 'where':
+      return where(node, context)
     case 'compare':
       return comparison(node, context)
     case 'logic':
@@ -88,10 +114,92 @@ function step(node: Node, context: Context): Value | Failure {
   }
 }
 
+/** A function of values that are known already, at every point of the sweeps among them. */
+function over(
+  nodes: readonly Node[],
+  values: readonly Value[],
+  node: Node,
+  context: Context,
+  apply: (values: readonly Value[], context: Context) => Value | Failure,
+): Value | Failure {
+  const operands = nodes.flatMap((operand, k) => {
+    const value = values[k]
+    return value ? [{ node: operand, value }] : []
+  })
+  let holders: readonly Node[] = []
+  return atEveryPoint(
+    node,
+    operands,
+    (made) => {
+      holders = made
+      return node
+    },
+    context,
+    (_, inner) => apply(holders.flatMap((h) => (h.type === 'constant' ? [h.value] : [])), inner), // prettier-ignore
+  )
+}
+
+/** Unknowns replaced, all at once. */
+function where(node: Extract<Node, { type: 'where' }>, context: Context): Value | Failure {
+  const body = evaluate(node.body, context)
+  if (body.kind === 'failure') return body
+  const given = new Map<string, Value>()
+  for (const { name, value: valueNode } of node.given) {
+    const unknown = context.lookup(name.name)
+    if (unknown?.kind !== 'polynomial' || unknown.bottom || unknown.top.unknowns[0] !== name.name)
+      return { ...failure('where-unknown', { name: name.name }), from: name.from, to: name.to }
+    const value = evaluate(valueNode, context)
+    if (value.kind === 'failure') return value
+    given.set(name.name, value)
+  }
+  const operate: Operate = (sign, a, b) =>
+    sign === '^' && (a.kind === 'sweep' || b.kind === 'sweep')
+      ? (loopBinary('^', a, b, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' }))
+      : operateOn(sign, a, b, node, node, context)
+  const bodyNode = { node: node.body, value: body }
+  if (body.kind === 'sweep')
+    return atEveryPoint(
+      node,
+      [bodyNode],
+      (h) => h[0] ?? node,
+      context,
+      (holder) => (holder.type === 'constant' ? substitute(holder.value, given, operate) : failure('wrong-kind')),
+    )
+  return substituteIn(body, given, operate)
+}
+
+function substituted(value: Value, given: ReadonlyMap<string, Value>, operate: Operate): Value | Failure {
+  return settle(substitute(value, given, operate))
+}
+
+/** In a vector or a matrix, entry by entry. */
+function substituteIn(body: Value, given: ReadonlyMap<string, Value>, operate: Operate): Value | Failure {
+  if (body.kind === 'vector') return mapVector(body, (item) => substituted(item, given, operate))
+  if (body.kind !== 'algebra-matrix') return substituted(body, given, operate)
+  const items: Algebraic[] = []
+  for (const item of body.items) {
+    const value = substituted(item, given, operate)
+    if (value.kind === 'failure') return value
+    if (!isAlgebraic(value)) return failure('where-matrix-sweep')
+    items.push(value)
+  }
+  return algebraMatrix(body.rows, body.cols, items)
+}
+
 /** A named part of a result: `lu(A).lower`. */
 function part(node: Extract<Node, { type: 'part' }>, context: Context): Value | Failure {
   const value = evaluate(node.operand, context)
   if (value.kind === 'failure') return value
+  if (value.kind === 'sweep')
+    return over(
+      [node.operand],
+      [value],
+      node,
+      context,
+      ([x]) =>
+        (x?.kind === 'parts' ? x.parts.get(node.name) : undefined) ??
+        failure('no-such-part', { name: node.name, known: '' }),
+    )
   const found = value.kind === 'parts' ? value.parts.get(node.name) : undefined
   if (found) return found
   const known = value.kind === 'parts' ? [...value.parts.keys()].map((k) => `.${k}`).join(', ') : ''
@@ -104,13 +212,35 @@ function literalValue(value: Value): Value | Failure {
 }
 
 function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Context): Value | Failure {
-  const left = evaluate(leftNode, context)
+  const left = unsettled(leftNode, context)
   if (left.kind === 'failure') return left
-  const right = evaluate(rightNode, context)
+  const right = unsettled(rightNode, context)
   if (right.kind === 'failure') return right
+  return operateOn(sign, left, right, leftNode, rightNode, context)
+}
+
+/** The same on values that are known already. */
+function operateOn(
+  sign: BinarySign,
+  left: Value,
+  right: Value,
+  leftNode: Node,
+  rightNode: Node,
+  context: Context,
+): Value | Failure {
   if (left.kind === 'number' && right.kind === 'number') {
     if (sign === '/') hintZero(left, right, rightNode, context)
     return onNumbers(sign, left, right)
+  }
+  if (left.kind === 'sweep' || right.kind === 'sweep') {
+    const loop = loopBinary(sign, left, right, leftNode, context)
+    if (loop) return loop
+    const [a, b] = [settle(left), settle(right)]
+    if (a.kind === 'failure') return a
+    if (b.kind === 'failure') return b
+    return over([leftNode, rightNode], [a, b], leftNode, context, ([a, b], inner) =>
+      a && b ? operateOn(sign, a, b, leftNode, rightNode, inner) : failure('wrong-kind'),
+    )
   }
   if (context.each && (isArray(left) || isArray(right)))
     return entrywise(left, right, sign, (x, y) => binary(sign, x, y, plainly(context)))
@@ -170,7 +300,7 @@ function product(node: Product, context: Context): Value | Failure {
 }
 
 function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | Failure {
-  const base = evaluate(baseNode, context)
+  const base = unsettled(baseNode, context)
   if (base.kind === 'failure') return base
   const natural = base.kind === 'number' && base.re === Math.E && base.im === 0
   const inner = natural && !context.exponent ? derive(context, { exponent: true }) : context
@@ -178,9 +308,24 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
   if (exponent.kind === 'failure') return exponent
   if (natural) hintBareExponent(exponent, exponentNode, context)
   if (base.kind === 'number' && exponent.kind === 'number') return onNumbers('^', base, exponent)
+  if (base.kind === 'sweep' || exponent.kind === 'sweep') {
+    const loop = loopBinary('^', base, exponent, baseNode, context)
+    if (loop) return loop
+    const ready = settle(base)
+    if (ready.kind === 'failure') return ready
+    return over([baseNode, exponentNode], [ready, exponent], baseNode, inner, ([a, b], point) =>
+      a && b ? raiseValues(a, b, point) : failure('wrong-kind'),
+    )
+  }
   if (context.each && (isArray(base) || isArray(exponent)))
     return entrywise(base, exponent, '^', (x, y) => binary('^', x, y, plainly(context)))
   if (natural && exponent.kind === 'matrix') return failure('matrix-function', { name: 'exp', whole: 'expm(A)' })
+  return binary('^', base, exponent, plainly(context))
+}
+
+/** A power of two values that are known already. */
+function raiseValues(base: Value, exponent: Value, context: Context): Value | Failure {
+  if (base.kind === 'number' && exponent.kind === 'number') return onNumbers('^', base, exponent)
   return binary('^', base, exponent, plainly(context))
 }
 
@@ -192,10 +337,14 @@ function hintBareExponent(exponent: Value, node: Node, context: Context): void {
 }
 
 function signed(sign: '+' | '-', operand: Node, context: Context): Value | Failure {
-  const value = evaluate(operand, context)
+  const value = unsettled(operand, context)
   if (value.kind === 'failure') return value
+  if (value.kind === 'sweep' && sign === '-')
+    return (
+      loopNegate(value) ?? over([operand], [value], operand, context, ([x]) => (x ? negate(x) : failure('wrong-kind')))
+    )
   if (sign === '-') return negate(value)
-  return value.kind === 'number' || value.kind === 'angle'
+  return value.kind === 'number' || value.kind === 'angle' || value.kind === 'sweep' || value.kind === 'polynomial'
     ? value
     : failure('wrong-kind', { what: '+', kind: value.kind })
 }
@@ -204,12 +353,20 @@ function signed(sign: '+' | '-', operand: Node, context: Context): Value | Failu
 function polar(node: Polar, context: Context): Value | Failure {
   const size = evaluate(node.magnitude, context)
   if (size.kind === 'failure') return size
+  const turned = evaluate(node.angle, context)
+  if (turned.kind === 'failure') return turned
+  if (size.kind === 'sweep' || turned.kind === 'sweep')
+    return over([node.magnitude, node.angle], [size, turned], node, context, ([a, b], inner) =>
+      a && b ? polarOf(node, a, b, inner) : failure('wrong-kind'),
+    )
+  return polarOf(node, size, turned, context)
+}
+
+function polarOf(node: Polar, size: Value, value: Value, context: Context): Value | Failure {
   if (size.kind !== 'number' || size.im !== 0) {
     const kind = size.kind === 'number' ? 'complex number' : size.kind
     return { ...failure('magnitude-real', { kind }), from: node.magnitude.from, to: node.magnitude.to }
   }
-  const value = evaluate(node.angle, context)
-  if (value.kind === 'failure') return value
   if (value.kind !== 'angle' && (value.kind !== 'number' || value.im !== 0)) {
     return { ...failure('angle-real', { kind: value.kind }), from: node.angle.from, to: node.angle.to }
   }
@@ -222,6 +379,14 @@ function polar(node: Polar, context: Context): Value | Failure {
 function postfix(sign: '!' | 'deg' | 'rad', operand: Node, context: Context): Value | Failure {
   const value = evaluate(operand, context)
   if (value.kind === 'failure') return value
+  if (value.kind === 'sweep')
+    return over([operand], [value], operand, context, ([x], inner) =>
+      x ? postfixOf(sign, x, operand, inner) : failure('wrong-kind'),
+    )
+  return postfixOf(sign, value, operand, context)
+}
+
+function postfixOf(sign: '!' | 'deg' | 'rad', value: Value, operand: Node, context: Context): Value | Failure {
   if (sign === '!') {
     const definition = findFunction('factorial')
     return definition
@@ -236,6 +401,20 @@ function postfix(sign: '!' | 'deg' | 'rad', operand: Node, context: Context): Va
 function marked({ sign, operand, kept }: Extract<Node, { type: 'mark' }>, context: Context): Value | Failure {
   const value = evaluate(operand, context)
   if (value.kind === 'failure') return value
+  if (value.kind === 'sweep') {
+    const loop = sign === '*' ? loopFunction('conj', value) : null
+    return (
+      loop ??
+      over([operand], [value], operand, context, ([x]) =>
+        x ? markedValue(sign, x, kept ?? false) : failure('wrong-kind'),
+      )
+    )
+  }
+  return markedValue(sign, value, kept ?? false)
+}
+
+function markedValue(sign: 'T' | 'H' | '*', value: Value, kept: boolean): Value | Failure {
+  if (value.kind === 'algebra-matrix' && sign === 'T') return algebraTranspose(value)
   if (value.kind === 'number') {
     if (sign !== '*' && kept) return failure('transpose-number', { sign })
     return sign === 'T' ? value : conjugate(value)
@@ -251,13 +430,29 @@ function marked({ sign, operand, kept }: Extract<Node, { type: 'mark' }>, contex
 
 function magnitude(inner: Node, double: boolean, context: Context): Value | Failure {
   const value = evaluate(inner, context)
+  if (value.kind === 'failure') return value
+  if (value.kind === 'sweep') {
+    const loop = loopFunction('abs', value)
+    return (
+      loop ??
+      over([inner], [value], inner, context, ([x], at) =>
+        x ? magnitudeOf(x, inner, double, at) : failure('wrong-kind'),
+      )
+    )
+  }
+  return magnitudeOf(value, inner, double, context)
+}
+
+function magnitudeOf(value: Value, inner: Node, double: boolean, context: Context): Value | Failure {
   if (value.kind === 'vector') return euclideanNorm(value)
+  if (value.kind === 'algebra-matrix')
+    return double ? failure('wrong-kind', { what: '‖ ‖', kind: value.kind }) : algebraDeterminant(value)
   if (value.kind === 'matrix') {
     const named = findFunction(double ? 'norm' : 'det')
     return named ? callFunction(named, [value], [inner], context) : value
   }
   const definition = findFunction('abs')
-  if (value.kind === 'failure' || definition === null) return value
+  if (definition === null) return value
   return callFunction(definition, [value], [inner], context)
 }
 
@@ -282,11 +477,35 @@ function apply(node: Apply, context: Context): Value | Failure {
   if (value.kind === 'failure' || node.raised === null) return value
   const exponent = evaluate(node.raised, context)
   if (exponent.kind === 'failure') return exponent
+  if (value.kind === 'sweep')
+    return loopBinary('^', value, exponent, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' })
   return binary('^', value, exponent, plainly(context))
 }
 
 function builtIn(node: Apply, args: readonly Value[], context: Context): Value | Failure {
   const definition = findFunction(node.name)
+  // A row of sweeps, as in sum(k*t for k = 1 to 3), is as many arguments.
+  const [row, rowNode] = [args[0], node.args[0]]
+  const spread = args.length === 1 && definition?.repeats && row?.kind === 'vector' && row.items.some(isSweep)
+  if (spread && rowNode) {
+    const nodes = row.items.map(() => rowNode)
+    return over(nodes, row.items, node, context, (values, inner) => callFunction(definition, values, nodes, inner))
+  }
+
+  if (definition && args.some((a) => a.kind === 'sweep') && !definition.sweeps) {
+    const [only] = args
+    const single = args.length === 1 && only?.kind === 'sweep' ? only : null
+    const loop = single && loopFunction(definition.name, single)
+    if (loop) return loop
+    // A reduction of one sweep runs over its points.
+    if (single && definition.repeats && single.of !== 'other') {
+      const found = loopReduction(definition.name, single)
+      if (found) return found
+      if (single.count > REDUCED_MOST) return failure('too-many-points', { count: single.count, limit: REDUCED_MOST })
+      return callFunction(definition, [vector(pointsOf(single))], node.args, context)
+    }
+    return over(node.args, args, node, context, (values, inner) => callFunction(definition, values, node.args, inner))
+  }
   return definition
     ? callFunction(definition, args, node.args, context)
     : failure('unknown-name', { name: node.name, near: '' })
@@ -309,6 +528,9 @@ function userDefined(node: Apply, args: readonly Value[], context: Context): Val
     : failure('inside-function', { name: value.name, code: result.code, ...result.data })
 }
 
+/** Most points that a reduction without a loop of its own runs over. */
+const REDUCED_MOST = 100_000
+
 /** if(condition, a, b): only the chosen side is evaluated. */
 function choose(node: Apply, context: Context): Value | Failure {
   const [condition, yes, no] = node.args
@@ -317,17 +539,56 @@ function choose(node: Apply, context: Context): Value | Failure {
   }
   const value = evaluate(condition, context)
   if (value.kind === 'failure') return value
+  if (value.kind === 'sweep') return chooseAtPoints(value, { condition, yes, no }, context)
   if (value.kind !== 'truth')
     return { ...failure('truth-needed', { kind: value.kind }), from: condition.from, to: condition.to }
   return evaluate(value.truth ? yes : no, context)
 }
 
+/** Over a sweep a side is evaluated where it is chosen at some point. */
+function chooseAtPoints(
+  value: SweepValue,
+  { condition, yes, no }: { readonly condition: Node; readonly yes: Node; readonly no: Node },
+  context: Context,
+): Value | Failure {
+  const truths = (value.items ?? []).flatMap((item) => (item.kind === 'truth' ? [item.truth] : []))
+  if (truths.length < value.count)
+    return { ...failure('truth-needed', { kind: 'sweep' }), from: condition.from, to: condition.to }
+  const a = truths.includes(true) ? evaluate(yes, context) : value
+  if (a.kind === 'failure') return a
+  const b = truths.includes(false) ? evaluate(no, context) : value
+  if (b.kind === 'failure') return b
+  return over(
+    [condition, yes, no],
+    [value, a, b],
+    condition,
+    context,
+    ([is, x, y]) => (is?.kind === 'truth' && is.truth ? x : y) ?? failure('wrong-kind'),
+  )
+}
+
 function comparison(node: Extract<Node, { type: 'compare' }>, context: Context): Value | Failure {
-  let left = evaluate(node.first, context)
-  if (left.kind === 'failure') return left
-  for (const { sign, node: rightNode } of node.rest) {
-    const right = evaluate(rightNode, context)
-    if (right.kind === 'failure') return right
+  const nodes = [node.first, ...node.rest.map((r) => r.node)]
+  const values: Value[] = []
+  for (const side of nodes) {
+    const value = evaluate(side, context)
+    if (value.kind === 'failure') return value
+    values.push(value)
+  }
+  if (values.some(isSweep)) return over(nodes, values, node, context, (at, inner) => comparedValues(node, at, inner))
+  return comparedValues(node, values, context)
+}
+
+function comparedValues(
+  node: Extract<Node, { type: 'compare' }>,
+  values: readonly Value[],
+  context: Context,
+): Value | Failure {
+  let [left] = values
+  if (!left) return failure('wrong-kind')
+  for (const [k, { sign, node: rightNode }] of node.rest.entries()) {
+    const right = values[k + 1]
+    if (!right) return failure('wrong-kind')
     const bare = (left.kind === 'angle') !== (right.kind === 'angle')
     if (bare && left.kind === 'number') context.bare(node.first, left)
     if (bare && right.kind === 'number') context.bare(rightNode, right)
@@ -342,15 +603,38 @@ function comparison(node: Extract<Node, { type: 'compare' }>, context: Context):
 }
 
 function logic(node: Extract<Node, { type: 'logic' }>, context: Context): Value | Failure {
-  for (const operand of node.operands) {
+  for (const [k, operand] of node.operands.entries()) {
     const value = evaluate(operand, context)
     if (value.kind === 'failure') return value
+    if (value.kind === 'sweep') return logicAtPoints(node, k, value, context)
     if (value.kind !== 'truth')
       return { ...failure('truth-needed', { kind: value.kind }), from: operand.from, to: operand.to }
     if (node.sign === 'not') return truth(!value.truth)
     if (value.truth === (node.sign === 'or')) return value
   }
   return truth(node.sign === 'and')
+}
+
+/** From an operand that is a sweep on, all of them are evaluated and joined at every point. */
+function logicAtPoints(
+  node: Extract<Node, { type: 'logic' }>,
+  from: number,
+  first: SweepValue,
+  context: Context,
+): Value | Failure {
+  const nodes = node.operands.slice(from)
+  const values: Value[] = [first]
+  for (const operand of nodes.slice(1)) {
+    const value = evaluate(operand, context)
+    if (value.kind === 'failure') return value
+    values.push(value)
+  }
+  return over(nodes, values, node, context, (at) => {
+    const truths = at.flatMap((x) => (x.kind === 'truth' ? [x.truth] : []))
+    if (truths.length < at.length) return failure('truth-needed', { kind: 'sweep' })
+    if (node.sign === 'not') return truth(!truths[0])
+    return truth(node.sign === 'and' ? truths.every((t) => t) : truths.some((t) => t))
+  })
 }
 
 function minutesAndSeconds(node: Extract<Node, { type: 'dms' }>): Value | Failure {

@@ -17,9 +17,9 @@ function opened(...sources: string[]) {
       ? view.problem.code
       : view.readout.shape === 'twin'
         ? view.readout.rectangular
-        : view.readout.shape === 'none' || view.readout.shape === 'list' || view.readout.shape === 'grid'
-          ? ''
-          : view.readout.text
+        : 'text' in view.readout
+          ? view.readout.text
+          : ''
   }
   const change = (k: number, source: string): string[] => {
     current = current.map((l, index) => (index === k ? { ...l, source } : l))

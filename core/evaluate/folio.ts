@@ -1,10 +1,12 @@
+import { unknownValue } from '../algebra/ratio'
 import { functionNames, standardName } from '../functions/registry'
 import { parseLine } from '../notation/parser'
 import type { Parsed } from '../notation/parser'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
 import { itemAt, itemsOf } from '../values/matrices'
-import type { MatrixValue, Value } from '../values/value'
+import { sameAxis, sameNumbers } from '../values/sweeps'
+import type { MatrixValue, SweepValue, Value } from '../values/value'
 import type { AngleUnit } from './context'
 import { evaluateLine } from './line'
 import type { Evaluated, Surroundings } from './line'
@@ -31,11 +33,13 @@ export interface EvaluationSettings {
   readonly letter: 'i' | 'j'
   /** Longest time for one line, in milliseconds; see `context.ts` for the usual one. */
   readonly timeLimit?: number
+  /** Told now and then how far a long line has come. */
+  readonly report?: (done: number, total: number) => void
 }
 
 /** A question a line asked about its surroundings, with the answer it got. */
 interface Question {
-  readonly kind: 'above' | 'below' | 'anywhere'
+  readonly kind: 'above' | 'below' | 'anywhere' | 'line'
   readonly name: string
   readonly answer: number | string | boolean | null
 }
@@ -162,11 +166,11 @@ export class FolioEvaluator {
   private definitions(): Map<string, number[]> {
     const found = new Map<string, number[]>()
     this.lines.forEach((line, index) => {
-      const name = definedName(this.cachedLine(line).parsed)
-      if (name === null) return
-      const lines = found.get(name)
-      if (lines) lines.push(index)
-      else found.set(name, [index])
+      for (const name of definedNames(this.cachedLine(line).parsed)) {
+        const lines = found.get(name)
+        if (lines) lines.push(index)
+        else found.set(name, [index])
+      }
     })
     return found
   }
@@ -210,11 +214,16 @@ export class FolioEvaluator {
   }
 
   private redefinition(parsed: Parsed, index: number, scope: ReadonlyMap<string, Entry>): Problem | null {
-    const { statement } = parsed
-    if (statement.type !== 'define' && statement.type !== 'function') return null
-    const earlier = scope.get(statement.name.name)
-    if (!earlier || earlier.line >= index) return null
-    return problem('redefined', statement.name, { name: statement.name.name, line: earlier.line + 1 })
+    for (const node of definedNodes(parsed.statement)) {
+      const earlier = scope.get(node.name)
+      if (!earlier || earlier.line >= index) continue
+      const algebraic = earlier.value?.kind === 'polynomial' && parsed.statement.type !== 'unknown'
+      return problem(algebraic && isUnknown(earlier.value, node.name) ? 'unknown-kept' : 'redefined', node, {
+        name: node.name,
+        line: earlier.line + 1,
+      })
+    }
+    return null
   }
 
   /** Makes the line's name, and `prev`, visible to the lines below. */
@@ -223,6 +232,12 @@ export class FolioEvaluator {
     if (!result) return
     const { value, problem: failed } = result.evaluated
     const stamp = failed ? `broken ${index}` : `${cached.stamp}`
+    if (parsed.statement.type === 'unknown') {
+      for (const { name } of parsed.statement.names)
+        if (!failed)
+          scope.set(name, { line: index, kind: 'value', value: unknownValue(name), stamp: `unknown ${name}` })
+      return
+    }
     const name = definedName(parsed)
     const isFunction = parsed.statement.type === 'function'
     if (name !== null) scope.set(name, { line: index, kind: isFunction ? 'function' : 'value', value, stamp })
@@ -236,6 +251,23 @@ function lineList(lines: readonly number[]): string {
   const last = lines.at(-1)
   if (last === undefined) return ''
   return lines.length === 1 ? `line ${last}` : `lines ${lines.slice(0, -1).join(', ')} and ${last}`
+}
+
+function definedNodes(statement: Parsed['statement']): readonly { name: string; from: number; to: number }[] {
+  if (statement.type === 'unknown') return statement.names
+  return statement.type === 'define' || statement.type === 'function' ? [statement.name] : []
+}
+
+/** The names that a line defines; of an unknown line several. */
+export function definedNames(parsed: Parsed): readonly string[] {
+  return definedNodes(parsed.statement).flatMap(({ name }) => (name === 'prev' ? [] : [name]))
+}
+
+/** True for the bare unknown of this name. */
+function isUnknown(value: Value | null, name: string): boolean {
+  if (value?.kind !== 'polynomial' || value.bottom) return false
+  const [only] = value.top.terms
+  return value.top.terms.length === 1 && value.top.unknowns[0] === name && only?.powers[0] === 1
 }
 
 /** The name that a line defines, if it is one that can be kept. */
@@ -253,6 +285,7 @@ function ask(
   definitions: ReadonlyMap<string, readonly number[]>,
 ): Question['answer'] {
   if (kind === 'above') return scope.get(name)?.stamp ?? null
+  if (kind === 'line') return (scope.get(name)?.line ?? -1) + 1
   const lines = definitions.get(name)
   if (kind === 'anywhere') return lines !== undefined
   const below = lines?.find((line) => line > index)
@@ -279,6 +312,10 @@ class Asked implements Surroundings {
     return this.settings.timeLimit
   }
 
+  get report(): EvaluationSettings['report'] {
+    return this.settings.report
+  }
+
   get letter(): 'i' | 'j' {
     return this.settings.letter
   }
@@ -296,6 +333,11 @@ class Asked implements Surroundings {
   above(name: string): 'value' | 'function' | null {
     this.note('above', name)
     return this.scope.get(name)?.kind ?? null
+  }
+
+  lineOf(name: string): number | null {
+    const answer = this.note('line', name)
+    return typeof answer === 'number' && answer > 0 ? answer : null
   }
 
   below(name: string): number | null {
@@ -337,6 +379,12 @@ function sameForReaders(a: Evaluated, b: Evaluated): boolean {
   return x === null || y === null ? x === y : sameValue(x, y)
 }
 
+function sameSweep(x: SweepValue, y: SweepValue): boolean {
+  if (x.of !== y.of || x.count !== y.count || x.complex !== y.complex || !sameAxis(x.axis, y.axis)) return false
+  if (x.items || y.items) return false
+  return sameNumbers(x.re, y.re) && (x.im && y.im ? sameNumbers(x.im, y.im) : x.im === y.im)
+}
+
 function sameMatrix(x: MatrixValue, y: MatrixValue): boolean {
   if (x.rows !== y.rows || x.cols !== y.cols || x.complex !== y.complex) return false
   // Exact matrices are compared by their exact entries: they can differ where the doubles do not.
@@ -348,6 +396,7 @@ function sameMatrix(x: MatrixValue, y: MatrixValue): boolean {
 }
 
 function sameValue(x: Value, y: Value): boolean {
+  if (x.kind === 'sweep' && y.kind === 'sweep') return sameSweep(x, y)
   if (x.kind === 'matrix' && y.kind === 'matrix') {
     return sameMatrix(x, y)
   }

@@ -30,6 +30,10 @@ export interface Surroundings extends Names {
   readonly unit: AngleUnit
   /** Longest time for the line, in milliseconds. */
   readonly timeLimit: number | undefined
+  /** Told now and then how far a long calculation has come. */
+  readonly report?: Budget['report']
+  /** The line that keeps a name, counted from 1. */
+  lineOf?(name: string): number | null
   /** The value of a kept name, or the number of the line in error that defines it. */
   value(name: string): Value | { readonly kind: 'broken'; readonly line: number } | null
 }
@@ -40,7 +44,7 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   const run = new Run(names)
   const first = parsed.problem ?? bound.problem
   if (first) return { bound, value: null, problem: first, hints: [], bare: run.bareTerms, unitUsed: false }
-  const outcome = run.statement(parsed.statement, bound)
+  const outcome = named(run.statement(parsed.statement, bound), parsed.statement)
   const failed = outcome?.kind === 'failure' ? failureToProblem(outcome, parsed.source) : null
   const value = outcome === null || outcome.kind === 'failure' ? null : outcome
   const overflow =
@@ -57,6 +61,12 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
     }
   const hints = failed ? NO_PROBLEMS : allHints(bound, run.hints, edgeHints(value, whole))
   return { bound, value, problem: failed, hints, bare: run.bareTerms, unitUsed: run.unitUsed }
+}
+
+/** A range that is kept gives its name to its axis. */
+function named(value: Value | Failure | null, statement: Statement): Value | Failure | null {
+  if (value?.kind !== 'sweep' || statement.type !== 'define' || value.axis.name !== null) return value
+  return { ...value, axis: { ...value.axis, name: statement.name.name } }
 }
 
 function failureToProblem(f: Failure, source: string): Problem {
@@ -106,7 +116,7 @@ class Run implements Context {
   private readonly self: Run
 
   constructor(private readonly names: Surroundings) {
-    this.budget = freshBudget(names.timeLimit)
+    this.budget = freshBudget(names.timeLimit, names.report)
     this.self = this
   }
 
@@ -131,6 +141,10 @@ class Run implements Context {
     const { self } = this
     if (self.hints.some((h) => h.code === code && h.from === node.from)) return
     self.hints = [...self.hints, problem(code, node, data)]
+  }
+
+  lineOf(name: string): number | null {
+    return this.names.lineOf?.(name) ?? null
   }
 
   lookup(name: string): Value | null {

@@ -2,10 +2,14 @@ import type { Entry, Node } from '../notation/tree'
 import { asRadians } from '../values/convert'
 import { text, vector } from '../values/make'
 import { asMatrix, itemAt, matrixOf, settled } from '../values/matrices'
+import { pickPoints, pointAt, sweepOf } from '../values/sweeps'
+import { algebraMatrix } from '../algebra/polyMatrix'
+import { isAlgebraic } from '../algebra/ratio'
 import { failure } from '../values/value'
-import type { Failure, MatrixValue, NumberValue, Value } from '../values/value'
+import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, SweepValue, Value } from '../values/value'
 import { fromBlocks } from './arrays'
-import { derive } from './context'
+import { derive, spend } from './context'
+import { atEveryPoint, commonAxis, isSweep } from './lift'
 import type { Context } from './context'
 
 /** Vectors and matrices written out, and entries taken from them. */
@@ -26,11 +30,35 @@ export function list(entries: readonly Node[], context: Context, evaluate: Evalu
     if (node.type === 'series' && value.kind === 'vector') {
       if (value.items.length === 0) return at(node, failure('empty-list'))
       items.push(...value.items)
-    } else if (value.kind === 'vector' || value.kind === 'matrix') return at(node, failure('vectors-in-list'))
+    } else if (value.kind === 'vector' || value.kind === 'matrix' || value.kind === 'algebra-matrix')
+      return at(node, failure('vectors-in-list'))
     else items.push(value)
   }
-  return items.some((item) => item.kind === 'vector') ? fromRows(items) : vector(items)
+  return lifted(items, context, (values) =>
+    values.some((item) => item.kind === 'vector') ? fromRows(values) : vector(values),
+  )
 }
+
+/** An array whose entries are sweeps is a sweep of arrays. */
+function lifted(
+  items: readonly Value[],
+  context: Context,
+  build: (items: readonly Value[]) => Value | Failure,
+): Value | Failure {
+  if (!items.some(isSweep)) return build(items)
+  const axis = commonAxis(items, NOWHERE, context)
+  if ('kind' in axis) return axis
+  const points: Value[] = []
+  for (let k = 0; k < axis.values.length; k += 1) {
+    if (!spend(context.budget)) return failure('too-long')
+    const value = build(items.map((item) => (item.kind === 'sweep' ? pointAt(item, k) : item)))
+    if (value.kind === 'failure') return value
+    points.push(value)
+  }
+  return sweepOf(axis, points)
+}
+
+const NOWHERE: Node = { type: 'hole', from: 0, to: 0 }
 
 /** `[[1/(r + c - 1) for c = 1 to 3] for r = 1 to 3]`: vectors of one length are the rows. */
 function fromRows(items: readonly Value[]): Value | Failure {
@@ -45,21 +73,36 @@ function fromRows(items: readonly Value[]): Value | Failure {
 }
 
 function rows(entries: readonly Node[], context: Context, evaluate: Evaluate): Value | Failure {
-  const blocks: MatrixValue[][] = []
-  for (const node of entries) {
+  const cells: { readonly value: Value; readonly node: Node; readonly row: number }[] = []
+  for (const [row, node] of entries.entries()) {
     if (node.type !== 'list') continue
-    const row: MatrixValue[] = []
     for (const entry of node.entries) {
       const value = evaluate(entry, context)
       if (value.kind === 'failure') return value
       const numbers = entry.type === 'series' && value.kind === 'vector' ? value.items : [value]
-      for (const item of numbers) {
-        const block = blockOf(item)
-        if (block.kind === 'failure') return at(entry, block)
-        row.push(block)
-      }
+      for (const item of numbers) cells.push({ value: item, node: entry, row })
     }
-    blocks.push(row)
+  }
+  return lifted(
+    cells.map((cell) => cell.value),
+    context,
+    (values) =>
+      rowsOf(
+        entries,
+        cells.map((cell, k) => ({ ...cell, value: values[k] ?? cell.value })),
+      ),
+  )
+}
+
+type Cell = { readonly value: Value; readonly node: Node; readonly row: number }
+
+function rowsOf(entries: readonly Node[], cells: readonly Cell[]): Value | Failure {
+  if (cells.some(({ value }) => value.kind === 'polynomial')) return algebraRows(entries.length, cells)
+  const blocks: MatrixValue[][] = entries.map(() => [])
+  for (const { value, node, row } of cells) {
+    const block = blockOf(value)
+    if (block.kind === 'failure') return at(node, block)
+    blocks[row]?.push(block)
   }
   const matrix = fromBlocks(blocks)
   if (matrix.kind === 'failure') {
@@ -68,6 +111,19 @@ function rows(entries: readonly Node[], context: Context, evaluate: Evaluate): V
   }
   // A matrix of one column that was written by rows is a vector, as every column is.
   return settled(matrix)
+}
+
+/** Entries with unknowns stand singly, not in blocks. */
+function algebraRows(count: number, cells: readonly Cell[]): Value | Failure {
+  const rows = Array.from({ length: count }, (_, row) => cells.filter((cell) => cell.row === row))
+  const cols = rows[0]?.length ?? 0
+  const odd = rows.findIndex((row) => row.length !== cols)
+  const items = cells.flatMap(({ value }) => (isAlgebraic(value) ? [value] : []))
+  if (items.length < cells.length) return failure('entries-are-numbers', { kind: 'vector' })
+  const entries = (n: number): string => (n === 1 ? '1 entry' : `${n} entries`)
+  if (odd >= 0)
+    return failure('rows-differ', { row: odd + 1, found: entries(rows[odd]?.length ?? 0), expected: entries(cols) })
+  return algebraMatrix(count, cols, items)
 }
 
 function blockOf(value: Value): MatrixValue | Failure {
@@ -85,6 +141,8 @@ function scalar(value: Value): NumberValue | null {
 export function entry(node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
   const operand = evaluate(node.operand, context)
   if (operand.kind === 'failure') return operand
+  if (operand.kind === 'sweep') return sweepEntry(operand, node, context, evaluate)
+  if (operand.kind === 'algebra-matrix') return algebraEntry(operand, node, context, evaluate)
   if (operand.kind === 'matrix') return matrixEntry(operand, node, context, evaluate)
   if (operand.kind !== 'vector' && operand.kind !== 'text')
     return at(node.operand, failure('no-entries', { kind: operand.kind }))
@@ -98,6 +156,39 @@ export function entry(node: Entry, context: Context, evaluate: Evaluate): Value 
   if (operand.kind === 'text') return text(found.join(''))
   const items = found.flatMap((x) => (typeof x === 'string' ? [] : [x]))
   return single && only !== undefined && typeof only !== 'string' ? only : vector(items)
+}
+
+/** A point of a sweep of numbers; of a sweep of vectors and the like, the entry at every point. */
+function sweepEntry(sweep: SweepValue, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
+  const [first] = sweep.items ?? []
+  const arrays = first?.kind === 'vector' || first?.kind === 'matrix' || first?.kind === 'text'
+  if (arrays)
+    return atEveryPoint(
+      node,
+      [{ node: node.operand, value: sweep }],
+      ([operand]) => ({ ...node, operand: operand ?? node.operand }),
+      context,
+      (again, inner) => evaluate(again, inner),
+    )
+  if (node.column) return at(node.column, failure('too-many-indices'))
+  const places = indices(node.index, sweep.count, 'point-range', context, evaluate)
+  if (!Array.isArray(places)) return places as Failure
+  const [only] = places as number[]
+  return isSingle(node.index) && only !== undefined ? pointAt(sweep, only) : pickPoints(sweep, places as number[])
+}
+
+function algebraEntry(m: AlgebraMatrixValue, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
+  const rowPlaces = indices(node.index, m.rows, 'index-row-range', context, evaluate)
+  if (!Array.isArray(rowPlaces)) return rowPlaces as Failure
+  const all = Array.from({ length: m.cols }, (_, k) => k)
+  const columnPlaces = node.column ? indices(node.column, m.cols, 'index-column-range', context, evaluate) : all
+  if (!Array.isArray(columnPlaces)) return columnPlaces as Failure
+  const items = (rowPlaces as number[]).flatMap((r) =>
+    (columnPlaces as number[]).flatMap((c) => m.items[r * m.cols + c] ?? []),
+  )
+  const [only] = items
+  if (items.length === 1 && only) return only
+  return algebraMatrix(rowPlaces.length, columnPlaces.length, items)
 }
 
 function matrixEntry(m: MatrixValue, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {

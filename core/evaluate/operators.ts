@@ -1,7 +1,9 @@
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { asRadians, inUnit } from '../values/convert'
-import { angleOf, angleOfTurns, exactReal, real, text, truth } from '../values/make'
+import { algebraInverse, algebraMatrices, hasUnknowns } from '../algebra/polyMatrix'
+import { algebraic, isAlgebraic, negated, sameAlgebra } from '../algebra/ratio'
+import { angleOf, angleOfTurns, exactReal, integer, real, text, truth } from '../values/make'
 import type { AngleValue, Failure, Kind, MatrixValue, NumberValue, Value } from '../values/value'
 import { failure } from '../values/value'
 import type { AngleUnit } from './context'
@@ -170,6 +172,8 @@ for (const sign of ['*', '/', '^', '||', 'mod'] as const) {
 // Matrices: sums of one shape, products with numbers, matrix products, whole powers.
 
 function matrices(a: Value, b: Value, sign: BinarySign, context: OperatorContext): Value | Failure {
+  if (sign !== '||' && sign !== 'mod' && sign !== '^' && (hasUnknowns(a) || hasUnknowns(b)))
+    return algebraMatrices(sign, a, b)
   const [left, right] = [asMatrix(a), asMatrix(b)]
   if (!left || !right) return failure('entries-are-numbers', { kind: 'text' })
   if (sign === '*') return matrixProduct(left, right)
@@ -198,12 +202,41 @@ for (const other of ['number', 'angle'] as const) {
 }
 define('matrix', '^', 'number', (m, x) => matrixPower(m, x))
 
+// Polynomials and matrices of them.
+
+for (const sign of ['+', '-', '*', '/', '^', '||'] as const) {
+  define('polynomial', sign, 'polynomial', (p, q) => algebraic(sign, p, q))
+  define('polynomial', sign, 'number', (p, x) => algebraic(sign, p, x))
+  define('number', sign, 'polynomial', (x, p) => algebraic(sign, x, p))
+  define('polynomial', sign, 'angle', (p, a) => algebraic(sign, p, asRadians(a)))
+  define('angle', sign, 'polynomial', (a, p) => algebraic(sign, asRadians(a), p))
+}
+for (const sign of ['+', '-', '*', '/'] as const) {
+  for (const other of ['algebra-matrix', 'matrix', 'vector', 'number', 'polynomial'] as const) {
+    define('algebra-matrix', sign, other, (a, b) => algebraMatrices(sign, a, b))
+    define(other, sign, 'algebra-matrix', (a, b) => algebraMatrices(sign, a, b))
+  }
+  for (const array of ['matrix', 'vector'] as const) {
+    define(array, sign, 'polynomial', (a, p) => algebraMatrices(sign, a, p))
+    define('polynomial', sign, array, (p, a) => algebraMatrices(sign, p, a))
+  }
+}
+define('algebra-matrix', '^', 'number', (m, x) => {
+  if (x.re === -1 && x.im === 0) return algebraInverse(m)
+  if (x.im !== 0 || !Number.isInteger(x.re) || x.re < 1 || x.re > 64) return failure('matrix-exponent')
+  let value: Value | Failure = m
+  for (let k = 1; k < x.re && value.kind !== 'failure'; k += 1) value = algebraMatrices('*', value, m)
+  return value
+})
+
 /** −a. */
 export function negate(a: Value): Value | Failure {
   if (a.kind === 'number') return A.negate(a)
   if (a.kind === 'angle') return scaleAngle(a, exactReal({ n: -1, d: 1 }))
   if (a.kind === 'vector') return mapVector(a, negate)
   if (a.kind === 'matrix') return mapMatrix(a, negate)
+  if (a.kind === 'polynomial') return negated(a)
+  if (a.kind === 'algebra-matrix') return algebraMatrices('*', a, integer(-1))
   return failure('wrong-kind', { what: '−', kind: a.kind })
 }
 
@@ -234,6 +267,7 @@ function sameValue(a: Value, b: Value): boolean | null {
   if (a.kind === 'matrix' && b.kind === 'matrix') return sameMatrix(a, b)
   if (a.kind === 'vector' && b.kind === 'vector')
     return a.items.length === b.items.length && a.items.every((x, k) => sameValue(x, b.items[k] ?? x) === true)
+  if (isAlgebraic(a) && isAlgebraic(b)) return sameAlgebra(a, b)
   if (a.kind === 'text' && b.kind === 'text') return a.text === b.text
   if (a.kind === 'truth' && b.kind === 'truth') return a.truth === b.truth
   return null

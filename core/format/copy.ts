@@ -1,9 +1,12 @@
 import * as C from '../numbers/complex'
 import { asDegrees } from '../values/convert'
 import { itemsOf } from '../values/matrices'
-import type { MatrixValue, NumberValue, Value } from '../values/value'
+import { vector } from '../values/make'
+import { pointsOf } from '../values/sweeps'
+import type { MatrixValue, NumberValue, SweepValue, Value } from '../values/value'
 import type { Conventions } from './conventions'
 import { fractionText } from './json'
+import { algebraArrayLatex, polynomialLatex } from './algebra'
 import { formatPolar, formatSingle, matrixText, quiet } from './readout'
 
 /**
@@ -16,6 +19,7 @@ export type CopyForm = 'shown' | 'full' | 'polar' | 'latex' | 'csv'
 /** The text of a value in a form; `null` where the value has no such form. */
 export function copyText(value: Value, form: CopyForm, conventions: Conventions): string | null {
   if (value.kind === 'function') return null
+  if (value.kind === 'sweep') return sweepCopy(value, form, conventions)
   switch (form) {
     case 'shown':
       return value.kind === 'text' ? quoted(value.text) : formatSingle(value, conventions)
@@ -28,6 +32,38 @@ export function copyText(value: Value, form: CopyForm, conventions: Conventions)
     case 'csv':
       return csv(value, conventions)
   }
+}
+
+/** Most points of a sweep that are copied as an entry. */
+const COPIED_MOST = 2_000
+
+/** A sweep as an entry that reads back, or as a table with what it runs along. */
+function sweepCopy(sweep: SweepValue, form: CopyForm, conventions: Conventions): string | null {
+  if (form === 'csv') return sweepCsv(sweep, conventions)
+  if (sweep.count > COPIED_MOST || form === 'latex') return null
+  const text = copyText(vector(pointsOf(sweep)), form, conventions)
+  return text && `sweep(${text})`
+}
+
+/** The parameter and the value at every point; of a complex one both parts, magnitude and angle. */
+function sweepCsv(sweep: SweepValue, conventions: Conventions): string {
+  const { axis, re, im, count } = sweep
+  const turn = (radians: number): number => (conventions.angle === 'deg' ? (radians / Math.PI) * 180 : radians)
+  const own = axis.values === re
+  const parameter = own ? [] : [axis.name ?? 'parameter']
+  const heads = sweep.of === 'angle' ? [angleHead(conventions)] : sweep.complex ? ['re', 'im', 'magnitude', angleHead(conventions)] : ['value'] // prettier-ignore
+  const rows = [[...parameter, ...heads].join(',')]
+  for (let k = 0; k < count; k += 1) {
+    const x = axis.values[k] ?? NaN
+    const cells = own ? [] : [csvNumber(axis.angle ? turn(x) : x)]
+    const [a, b] = [re[k] ?? NaN, im?.[k] ?? 0]
+    if (sweep.items) cells.push(csvRow(sweep.items[k] ?? vector([]), false, conventions))
+    else if (sweep.of === 'angle') cells.push(csvNumber(turn(a)))
+    else if (sweep.complex) cells.push(...[a, b, C.abs({ re: a, im: b }), turn(C.arg({ re: a, im: b }))].map(csvNumber))
+    else cells.push(csvNumber(a))
+    rows.push(cells.join(','))
+  }
+  return rows.join('\r\n')
 }
 
 const quoted = (text: string): string => `"${text}"`
@@ -94,6 +130,8 @@ export function valueToLatex(value: Value, conventions: Conventions): string {
     )
     return `\\begin{pmatrix} ${rows.join(' \\\\ ')} \\end{pmatrix}`
   }
+  if (value.kind === 'polynomial') return polynomialLatex(value, conventions)
+  if (value.kind === 'algebra-matrix') return algebraArrayLatex(value.rows, value.cols, value.items, conventions)
   if (value.kind === 'text') return `\\text{${value.text.replace(/[\\{}$&#^_%~]/g, (c) => `\\${c}`)}}`
   if (value.kind === 'truth' || value.kind === 'check') return `\\text{${formatSingle(value, conventions)}}`
   return readoutToLatex(formatSingle(value, conventions), conventions.letter)

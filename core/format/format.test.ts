@@ -6,11 +6,7 @@ import { formatReal } from './decimal'
 
 const show = (entry: string, conventions: Partial<Conventions> = {}): string => {
   const { readout } = reckon([entry], conventions)[0]!.view
-  return readout.shape === 'twin'
-    ? `${readout.rectangular} | ${readout.polar}`
-    : readout.shape === 'none' || readout.shape === 'list' || readout.shape === 'grid'
-      ? ''
-      : readout.text
+  return readout.shape === 'twin' ? `${readout.rectangular} | ${readout.polar}` : 'text' in readout ? readout.text : ''
 }
 
 describe('real numbers', () => {

@@ -1,7 +1,8 @@
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Gaussian } from '../numbers/gaussian'
-import type { MatrixValue, Value } from '../values/value'
+import { unknownsOf } from '../algebra/ratio'
+import type { MatrixValue, SweepValue, Value } from '../values/value'
 import type { Conventions } from './conventions'
 import { formatPolar, formatRectangular, formatSingle } from './readout'
 
@@ -54,6 +55,16 @@ function matrixFields(m: MatrixValue, conventions: Conventions): Readonly<Record
   }
 }
 
+/** A sweep as arrays of parts, of radians, or as a list of values. */
+function sweepFields(sweep: SweepValue, conventions: Conventions): Readonly<Record<string, Json>> {
+  const { count, re, im } = sweep
+  const list = (x: Float64Array): Json[] => Array.from(x, numeral)
+  if (sweep.of === 'angle') return { kind: 'sweep', count, radians: list(re) }
+  if (sweep.of === 'number')
+    return { kind: 'sweep', count, re: list(re), im: im ? list(im) : Array.from({ length: count }, () => 0) }
+  return { kind: 'sweep', count, items: (sweep.items ?? []).map((item) => valueFields(item, conventions)) }
+}
+
 /** The fields that a kind adds to a line of the headless contract. */
 export function valueFields(value: Value, conventions: Conventions): Readonly<Record<string, Json>> {
   switch (value.kind) {
@@ -75,6 +86,19 @@ export function valueFields(value: Value, conventions: Conventions): Readonly<Re
       return { kind: 'angle', radians: numeral(value.radians), text: formatSingle(value, conventions) }
     case 'matrix':
       return matrixFields(value, conventions)
+    case 'sweep':
+      return sweepFields(value, conventions)
+    case 'polynomial':
+      return { kind: 'polynomial', text: formatSingle(value, conventions), unknowns: [...unknownsOf(value)] }
+    case 'algebra-matrix':
+      return {
+        kind: 'matrix',
+        rows: value.rows,
+        cols: value.cols,
+        exact: false,
+        text: formatSingle(value, conventions),
+        items: value.items.map((item) => valueFields(item, conventions)),
+      }
     case 'parts':
       return {
         kind: 'parts',

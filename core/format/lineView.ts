@@ -88,7 +88,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     reading: readingOf(false),
     grouped: readingOf(true),
     remark: parsed.remark,
-    readout: value ? readout(value, conventions) : { shape: 'none' },
+    readout: value ? readout(value, conventions, definedName(parsed)) : { shape: 'none' },
     exactness: value ? exactness(value, conventions) : null,
     fraction: value ? hiddenFraction(value, conventions) : null,
     problem: failed ? showProblem(failed) : null,

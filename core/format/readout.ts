@@ -6,7 +6,10 @@ import { argumentOf } from '../values/make'
 import { itemAt, itemsOf } from '../values/matrices'
 import { euclideanNorm } from '../values/vectors'
 import type { MatrixValue, NumberValue, Value, VectorValue } from '../values/value'
+import { algebraArrayLatex, algebraMatrixText, polynomialLatex, polynomialText } from './algebra'
 import type { Conventions } from './conventions'
+import { sweepReadout, sweepText } from './sweep'
+import type { SweepReadout } from './sweep'
 import { formatAngle, formatPart, isCompound, multipleOfPiText, showsWhole } from './parts'
 
 /** A part below this share of the magnitude is noise and is shown as 0. */
@@ -34,6 +37,9 @@ export type Readout =
       readonly count: number
       readonly size: VectorSize | null
     }
+  | SweepReadout
+  /** Polynomials, and arrays of them: typeset, and as text that reads back. */
+  | { readonly shape: 'algebra'; readonly latex: string; readonly text: string }
   | { readonly shape: 'none' }
 
 /** What two or three components, or complex entries, say besides: the length, and in the plane the direction. */
@@ -119,11 +125,17 @@ export function formatSingle(value: Value, conventions: Conventions): string {
     case 'truth':
       return value.truth ? 'true' : 'false'
     case 'check':
-      return checkText(value.pass, value.figures)
+      return `${checkText(value.pass, value.figures)}${value.point === undefined ? '' : `, worst at point ${value.point}`}`
     case 'function':
       return `${value.name}(${value.parameters.join(', ')})`
     case 'matrix':
       return matrixText(value, (item) => formatSingle(item, conventions))
+    case 'polynomial':
+      return polynomialText(value, conventions)
+    case 'algebra-matrix':
+      return algebraMatrixText(value, conventions)
+    case 'sweep':
+      return sweepText(value, conventions)
     case 'parts':
       return [...value.parts.keys()].map((name) => `.${name}`).join(' ')
     case 'vector':
@@ -199,12 +211,16 @@ export function readoutText(shown: Readout): string {
     }
     case 'list':
       return `[${shown.entries.map((e) => (typeof e === 'string' ? e : e.rectangular)).join(', ')}]`
+    case 'sweep':
+      return `${shown.count} points, ${sideText(shown.first)} … ${sideText(shown.last)}`
     case 'none':
       return ''
     default:
       return shown.text
   }
 }
+
+const sideText = (side: string | Twin): string => (typeof side === 'string' ? side : side.rectangular)
 
 function checkText(pass: boolean, figures: number): string {
   const agreed =
@@ -221,11 +237,31 @@ function isComplex(value: Value): value is NumberValue {
   return value.kind === 'number' && (value.complex || value.im !== 0)
 }
 
-export function readout(value: Value, conventions: Conventions): Readout {
+export function readout(value: Value, conventions: Conventions, name: string | null = null): Readout {
   switch (value.kind) {
     case 'function':
       return { shape: 'none' }
+    case 'polynomial':
+      return {
+        shape: 'algebra',
+        latex: polynomialLatex(value, conventions),
+        text: polynomialText(value, conventions),
+      }
+    case 'algebra-matrix':
+      return {
+        shape: 'algebra',
+        latex: algebraArrayLatex(value.rows, value.cols, value.items, conventions),
+        text: algebraMatrixText(value, conventions),
+      }
+    case 'sweep':
+      return sweepReadout(value, conventions, name)
     case 'vector': {
+      if (value.items.some((item) => item.kind === 'polynomial'))
+        return {
+          shape: 'algebra',
+          latex: algebraArrayLatex(value.items.length, 1, value.items, conventions),
+          text: formatSingle(value, conventions),
+        }
       const entries = value.items
         .slice(0, ENTRIES_SHOWN)
         .map((item) => (isComplex(item) ? twin(item, conventions) : formatSingle(item, conventions)))

@@ -4,7 +4,11 @@ import { asRadians, inUnit } from '../values/convert'
 import { asMatrix, itemsOf, mapMatrix, matrixOf, shapeText } from '../values/matrices'
 import type { Node } from '../notation/tree'
 import type { Failure, Value, VectorValue } from '../values/value'
-import { vector } from '../values/make'
+import { integer, vector } from '../values/make'
+import { asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
+import { algebraic, isAlgebraic } from '../algebra/ratio'
+import type { Algebraic } from '../algebra/ratio'
+import { zerosOf } from './polynomials'
 import { failure } from '../values/value'
 import { signature } from './definition'
 import type { FunctionDefinition, Parameter } from './definition'
@@ -22,6 +26,9 @@ export function callFunction(
 ): Value | Failure {
   const [first] = args
   const [firstNode] = nodes
+  const unknowns = args.some((a) => a.kind === 'polynomial' || hasUnknowns(a))
+  if (unknowns && !definition.parameters.some((p) => p.kind === 'algebra' || p.kind === 'any'))
+    return withUnknowns(definition, args, nodes, context)
   const arrays = takesArrays(definition)
   if (!arrays && definition.repeats && args.length === 1 && firstNode) {
     if (first?.kind === 'vector') return reduceVector(definition, first, firstNode, context)
@@ -48,9 +55,38 @@ export function callFunction(
   return definition.apply(ready, arrays && nodes[0] ? derive(context, { at: nodes[0] }) : context)
 }
 
+/** Functions that can do with unknowns: those that say so, and sums and the like, which are operators in a row. */
+function withUnknowns(
+  definition: FunctionDefinition,
+  args: readonly Value[],
+  nodes: readonly Node[],
+  context: Context,
+): Value | Failure {
+  const wrong = wrongCount(definition, args.length)
+  const [first] = args
+  if (definition.name === 'sum' || definition.name === 'product') {
+    const items = args.length === 1 && first?.kind === 'vector' ? first.items : args
+    const numbers = items.filter(isAlgebraic)
+    const sign = definition.name === 'sum' ? '+' : '*'
+    if (numbers.length < items.length) return failure('no-unknowns', { name: definition.name })
+    return numbers.reduce<Algebraic | Failure>(
+      (total, item) => (total.kind === 'failure' ? total : algebraic(sign, total, item)),
+      integer(sign === '+' ? 0 : 1),
+    )
+  }
+  // zeros(H) of a ratio; zeros(m, n) builds a matrix.
+  if (definition.name === 'zeros' && args.length === 1)
+    return zerosOf(first, nodes[0] ? derive(context, { at: nodes[0] }) : context)
+  const matrices = args.flatMap((a) => asAlgebra(a) ?? [])
+  if (!definition.algebra || matrices.length < args.length) return failure('no-unknowns', { name: definition.name })
+  return wrong ?? definition.algebra(matrices, context)
+}
+
+const WHOLE_KINDS: ReadonlySet<string> = new Set(['vector', 'matrix', 'array', 'any', 'algebra'])
+
 /** Functions that take vectors and matrices as a whole. */
 function takesArrays(definition: FunctionDefinition): boolean {
-  return definition.parameters.some((p) => p.kind === 'vector' || p.kind === 'matrix' || p.kind === 'array')
+  return definition.parameters.some((p) => WHOLE_KINDS.has(p.kind))
 }
 
 /** Of a square matrix these would be understood as functions of the whole matrix. */
@@ -172,5 +208,8 @@ function coerce(
       return value.kind === 'text' ? value : wrong()
     case 'truth':
       return value.kind === 'truth' ? value : wrong()
+    case 'any':
+    case 'algebra':
+      return value
   }
 }

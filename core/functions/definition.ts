@@ -1,5 +1,5 @@
 import type { Context } from '../evaluate/context'
-import type { Failure, Value } from '../values/value'
+import type { AlgebraMatrixValue, Failure, Value } from '../values/value'
 
 /** The chapters of the handbook. */
 export type Group =
@@ -11,6 +11,8 @@ export type Group =
   | 'vectors'
   | 'matrices'
   | 'building'
+  | 'sweeps'
+  | 'polynomials'
   | 'choice'
 
 /**
@@ -19,7 +21,8 @@ export type Group =
  * or an angle. `scalar`: any number or an angle. `number`: any number, an angle
  * counting as its radians.
  */
-export type ParameterKind = 'number' | 'real' | 'whole' | 'angle' | 'quantity' | 'scalar' | 'truth' | 'text' | ArrayKind
+export type ParameterKind =
+  'number' | 'real' | 'whole' | 'angle' | 'quantity' | 'scalar' | 'truth' | 'text' | 'any' | 'algebra' | ArrayKind
 
 /** `array`: a vector or a matrix; `matrix`: the same, a vector counting as a column. */
 export type ArrayKind = 'vector' | 'matrix' | 'array'
@@ -33,6 +36,8 @@ export interface Parameter {
 export interface Example {
   readonly entry: string
   readonly gives: string
+  /** Lines that go before it. */
+  readonly before?: readonly string[]
 }
 
 /** A function of the notation; handbook, completion, signatures and errors are made from this. */
@@ -44,6 +49,8 @@ export interface FunctionDefinition {
   readonly repeats?: boolean
   /** What it gives for no values at all, where that has a meaning. */
   readonly ofNothing?: Value
+  /** True where it takes a sweep as a whole instead of point by point. */
+  readonly sweeps?: boolean
   /** How many of the last parameters may be left out. */
   readonly optional?: number
   /** Common second spellings. */
@@ -51,6 +58,8 @@ export interface FunctionDefinition {
   /** One sentence for the handbook and the completion. */
   readonly summary: string
   readonly examples: readonly Example[]
+  /** What it does with matrices that have unknowns in them. */
+  readonly algebra?: (args: readonly AlgebraMatrixValue[], context: Context) => Value | Failure
   readonly apply: (args: readonly Value[], context: Context) => Value | Failure
 }
 

@@ -10,8 +10,8 @@ const number = (...lines: string[]) => {
 }
 
 describe('the examples of the registry run and give what they say', () => {
-  const examples = FUNCTIONS.flatMap((f) => f.examples.map((e) => [f.name, e.entry, e.gives] as const))
-  test.each(examples)('%s: %s gives %s', (_name, entry, gives) => expect(text(entry)).toBe(gives))
+  const examples = FUNCTIONS.flatMap((f) => f.examples.map((e) => [f.name, e.entry, e.gives, e.before ?? []] as const))
+  test.each(examples)('%s: %s gives %s', (_name, entry, gives, before) => expect(text(...before, entry)).toBe(gives))
   test('every function has one, a summary and a signature', () => {
     for (const f of FUNCTIONS) {
       expect(f.examples.length).toBeGreaterThan(0)

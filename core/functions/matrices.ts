@@ -1,13 +1,21 @@
 import { eigenOf, SCALINGS } from '../linear/eigenValues'
 import type { EigenValues } from '../linear/eigenValues'
 import * as L from '../linear/values'
+import {
+  algebraCharpoly,
+  algebraDeterminant,
+  algebraInverse,
+  algebraSolve,
+  algebraTrace,
+  algebraTranspose,
+} from '../algebra/polyMatrix'
 import type { Context } from '../evaluate/context'
 import type { Node } from '../notation/tree'
 import { sideBySide, stacked } from '../evaluate/arrays'
 import { integer, real, vector } from '../values/make'
 import { asMatrix, ENTRIES_MOST, itemAt, itemsOf, matrixOf, settled, transposed } from '../values/matrices'
 import { failure } from '../values/value'
-import type { Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/value'
+import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/value'
 import { numberAt } from './arguments'
 import type { Example, FunctionDefinition, Parameter } from './definition'
 
@@ -26,6 +34,15 @@ const AB: readonly Parameter[] = [
   { name: 'b', kind: 'matrix' },
 ]
 
+/** What these do with unknowns among the entries. */
+const ALGEBRA: ReadonlyMap<string, (m: AlgebraMatrixValue) => Value | Failure> = new Map([
+  ['det', algebraDeterminant],
+  ['inv', algebraInverse],
+  ['tr', algebraTrace],
+  ['transpose', algebraTranspose],
+  ['charpoly', algebraCharpoly],
+])
+
 type Apply = (m: MatrixValue, context: Context) => Value | Failure
 
 function ofMatrix(
@@ -35,7 +52,9 @@ function ofMatrix(
   apply: Apply,
   spellings: readonly string[] = [],
 ): FunctionDefinition {
+  const algebra = ALGEBRA.get(name)
   return {
+    ...(algebra ? { algebra: ([m]: readonly AlgebraMatrixValue[]) => (m ? algebra(m) : failure('wrong-kind')) } : {}),
     name,
     group: 'matrices',
     parameters: A,
@@ -48,7 +67,7 @@ function ofMatrix(
 
 /** Says that a solution has lost digits; the line stands all the same. */
 function hintCondition(m: MatrixValue, context: Context, node: Node | undefined): void {
-  if (m.exact || m.rows !== m.cols || m.rows > 60 || !node) return
+  if (context.pointwise || m.exact || m.rows !== m.cols || m.rows > 60 || !node) return
   const value = L.condition(m)
   if (value > 1e10)
     context.hint('ill-conditioned', node, { value: value.toExponential(1), digits: Math.round(Math.log10(value)) })
@@ -129,6 +148,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     name: 'solve',
     group: 'matrices',
     parameters: AB,
+    algebra: ([m, b]) => (m && b ? algebraSolve(m, b) : failure('wrong-kind')),
     summary: 'The x with A·x = b, for square A; b may have several columns.',
     examples: [{ entry: `solve(${TWO}, [5, 6])`, gives: '[-4, 4.5]' }],
     apply: (args, context) => {

@@ -4,6 +4,8 @@ import { electricalFunctions } from './electrical'
 import { buildingFunctions, matrixFunctions } from './matrices'
 import { numberFunctions } from './numbers'
 import { powerFunctions } from './powers'
+import { polynomialFunctions } from './polynomials'
+import { sweepFunctions } from './sweeps'
 import type { FunctionDefinition } from './definition'
 import { vectorFunctions } from './vectors'
 
@@ -20,6 +22,8 @@ export const FUNCTIONS: readonly FunctionDefinition[] = [
   ...vectorFunctions,
   ...matrixFunctions,
   ...buildingFunctions,
+  ...sweepFunctions,
+  ...polynomialFunctions,
 ]
 
 const byName = new Map(FUNCTIONS.map((f) => [f.name, f]))

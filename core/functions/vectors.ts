@@ -214,17 +214,6 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     },
   },
   {
-    name: 'count',
-    group: 'vectors',
-    parameters: [{ name: 'v', kind: 'array' }],
-    summary: 'How many entries there are.',
-    examples: [{ entry: 'count([5, 6, 7])', gives: '3' }],
-    apply: ([value]) => {
-      if (value?.kind === 'vector') return integer(value.items.length)
-      return value?.kind === 'matrix' ? integer(value.rows * value.cols) : failure('wrong-kind')
-    },
-  },
-  {
     name: 'sort',
     group: 'vectors',
     parameters: one,

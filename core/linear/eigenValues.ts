@@ -53,7 +53,7 @@ export function eigenOf(m: MatrixValue, name: string, scaling: Scaling): EigenVa
 }
 
 /** The rational near a rounded value with a small denominator, by continued fractions. */
-function nearRational(x: number): Q.Rational | null {
+export function nearRational(x: number): Q.Rational | null {
   let [p0, q0, p1, q1] = [1, 0, Math.floor(x), 1]
   let rest = x - p1
   for (let k = 0; k < 20; k += 1) {

@@ -71,6 +71,9 @@ export function bindStatement(source: string, statement: Statement, names: Names
       for (const parameter of statement.parameters) binder.definable(parameter)
       body = binder.bind(statement.body)
       break
+    case 'unknown':
+      for (const name of statement.names) binder.definable(name)
+      break
     case 'check':
       body = binder.bind(statement.left)
       right = binder.bind(statement.right)
@@ -179,6 +182,9 @@ class Binder {
         return inner === node.inner ? node : { type: 'group', inner, from: node.from, to: node.to }
       }
       case 'list':
+        for (const e of node.entries)
+          if (e.type === 'range')
+            this.fail('range-in-list', e, { text: this.slice(e) }, [write(`vector(${this.slice(e)})`)])
         return { ...node, entries: node.entries.map((e) => this.bind(e)) }
       case 'series':
         return this.series(node)
@@ -198,6 +204,19 @@ class Binder {
         }
       case 'part':
         return { ...node, operand: this.bind(node.operand) }
+      case 'range':
+        return {
+          ...node,
+          first: this.bind(node.first),
+          last: this.bind(node.last),
+          amount: node.amount ? this.bind(node.amount) : null,
+        }
+      case 'where':
+        return {
+          ...node,
+          body: this.bind(node.body),
+          given: node.given.map(({ name, value }) => ({ name: this.given(name), value: this.bind(value) })),
+        }
       case 'postfix':
       case 'mark':
         return this.product(this.split(node))
@@ -224,6 +243,13 @@ class Binder {
       default:
         return node
     }
+  }
+
+  /** The unknown that gets a value: read like any name, so that the line follows it. */
+  private given(name: NameNode): NameNode {
+    const bound = this.name(name)
+    if (bound.type !== 'name') this.fail('where-unknown', name, { name: name.name })
+    return name
   }
 
   /** The counter is a name inside the body only. */

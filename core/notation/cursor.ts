@@ -8,6 +8,8 @@ export const MAX_DEPTH = 150
 /** Most terms and factors that may follow one another in a line. */
 const MAX_TERMS = 800
 
+const RANGE_WORDS: ReadonlySet<string> = new Set(['to', 'step', 'count', 'per'])
+
 export type Opener = '(' | '[' | '|' | '||'
 
 /** A place in the tokens of a line, what is open there, and the first problem met. */
@@ -103,7 +105,8 @@ export class Cursor {
     else if (token.type === 'sign' && (token.text === '|' || token.text === '||'))
       this.fail('unbalanced', token, { bracket: '|' })
     else if (this.isWord('for')) this.fail('series-place', token)
-    else if (this.isWord('to') || this.isWord('step')) this.fail('no-ranges-yet', token)
+    else if (token.type === 'name' && RANGE_WORDS.has(token.text)) this.fail('range-form', token, { word: token.text })
+    else if (this.isWord('where')) this.fail('where-bracket', token)
     else if (token.text === ',') this.fail('stray-comma', token, {}, this.decimalComma(token))
     else this.odd(token)
   }

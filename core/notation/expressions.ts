@@ -27,6 +27,26 @@ export abstract class ExpressionParser extends OperandParser {
     return node
   }
 
+  /** The whole of a line or of a bracket: `where` may stand behind it. */
+  protected whole(): Node {
+    const body = this.expression()
+    if (!this.isWord('where')) return body
+    const word = this.take()
+    const given: { name: NameNode; value: Node }[] = []
+    do {
+      if (given.length > 0) this.take()
+      const name = this.token
+      if (name.type !== 'name') return this.problem ? body : this.fail('where-form', word)
+      this.take()
+      if (!this.isSign('=')) return this.problem ? body : this.fail('where-form', { from: word.from, to: name.to })
+      this.take()
+      this.another()
+      const value = this.expression()
+      given.push({ name: { type: 'name', name: name.text, from: name.from, to: name.to }, value })
+    } while (this.isSign(','))
+    return { type: 'where', body, given, from: body.from, to: given.at(-1)?.value.to ?? word.to }
+  }
+
   protected either(): Node {
     let left = this.both()
     while (this.isWord('or')) {
@@ -57,15 +77,32 @@ export abstract class ExpressionParser extends OperandParser {
   }
 
   protected comparison(): Node {
-    const first = this.sum()
+    const first = this.range()
     if (this.token.type !== 'sign' || !COMPARISONS.has(this.token.text)) return first
     const rest: { sign: Comparison; node: Node }[] = []
     while (this.token.type === 'sign' && COMPARISONS.has(this.token.text)) {
       const sign = this.take().text as Comparison
-      rest.push({ sign, node: this.sum() })
+      rest.push({ sign, node: this.range() })
     }
     const last = rest.at(-1)
     return last ? { type: 'compare', first, rest, from: first.from, to: last.node.to } : first
+  }
+
+  /** `first to last`, with a step, a count or so many points a decade; not where `to` ends an index or a series. */
+  protected range(): Node {
+    const first = this.sum()
+    if (!this.ranges || !this.isWord('to')) return first
+    this.take()
+    const last = this.sum()
+    const by = this.isWord('step') ? 'step' : this.isWord('count') ? 'count' : this.isWord('per') ? 'decade' : null
+    if (by === null) return { type: 'range', first, last, by, amount: null, from: first.from, to: last.to }
+    const word = this.take()
+    if (by === 'decade') {
+      if (!this.isWord('decade')) return this.fail('per-decade', word)
+      this.take()
+    }
+    const amount = this.sum()
+    return { type: 'range', first, last, by, amount, from: first.from, to: amount.to }
   }
 
   protected sum(): Node {

@@ -38,6 +38,8 @@ export function statementToLatex(
       const parameters = statement.parameters.map((p) => leaf(p, nameToLatex(p.name))).join(',\\,')
       return `${leaf(statement.name, nameToLatex(statement.name.name))}(${parameters}) = ${text}`
     }
+    case 'unknown':
+      return `\\text{unknown }${statement.names.map((n) => leaf(n, nameToLatex(n.name))).join(',\\;')}`
     case 'check': {
       const other = right ? writer.node(right, 0) : ''
       return `${text} \\approx ${other}${writer.tolerance(within, statement.within?.percent ?? false)}`
@@ -109,6 +111,9 @@ class Writer {
 
   private levelOf(node: Node): Level {
     switch (node.type) {
+      case 'range':
+      case 'where':
+        return LOOSE.compare
       case 'compare':
       case 'logic':
       case 'sum':
@@ -176,6 +181,17 @@ class Writer {
       case 'slice': {
         const step = node.step ? `\\text{ step }${this.node(node.step, 0)}` : ''
         return `${this.node(node.first, 0)}\\text{ to }${this.node(node.last, 0)}${step}`
+      }
+      case 'range': {
+        const by = { step: '\\text{ step }', count: '\\text{ count }', decade: '\\text{ per decade }' }
+        const amount = node.amount && node.by ? `${by[node.by]}${this.node(node.amount, LOOSE.sum)}` : ''
+        return `${this.node(node.first, LOOSE.sum)}\\text{ to }${this.node(node.last, LOOSE.sum)}${amount}`
+      }
+      case 'where': {
+        const given = node.given.map(
+          ({ name, value }) => `${leaf(name, nameToLatex(name.name))} = ${this.node(value, 0)}`,
+        )
+        return `\\left. ${this.node(node.body, 2)} \\right|_{${given.join(',\\;')}}`
       }
       case 'part':
         return `${this.node(node.operand, ATOM)}\\text{.${escapeText(node.name)}}`

@@ -8,6 +8,23 @@ import type { Call, NameNode, Node, Quantity } from './tree'
 /** Operands with what stands directly behind them: calls, entries, units, brackets, bars, lists. */
 export abstract class OperandParser extends Cursor {
   protected abstract expression(): Node
+  protected abstract whole(): Node
+
+  /** False where `to` belongs to an index or a series and not to a range. */
+  protected ranges = true
+
+  protected bound(): Node {
+    return this.within(false, () => this.expression())
+  }
+
+  /** Reads with ranges allowed or not; inside brackets they are allowed again. */
+  protected within(ranges: boolean, read: () => Node): Node {
+    const before = this.ranges
+    this.ranges = ranges
+    const node = read()
+    this.ranges = before
+    return node
+  }
 
   protected postfix(): Node {
     let operand = this.primary()
@@ -58,11 +75,11 @@ export abstract class OperandParser extends Cursor {
         return { type: 'all', from: token.from, to: token.to }
       }
     }
-    const first = this.expression()
+    const first = this.bound()
     if (!this.isWord('to')) return first
     this.take()
-    const last = this.expression()
-    const step = this.isWord('step') ? (this.take(), this.expression()) : null
+    const last = this.bound()
+    const step = this.isWord('step') ? (this.take(), this.bound()) : null
     return { type: 'slice', first, last, step, from: first.from, to: (step ?? last).to }
   }
 
@@ -71,10 +88,10 @@ export abstract class OperandParser extends Cursor {
     this.open.push({ sign: '(', token: open })
     const args: Node[] = []
     if (!this.isSign(')')) {
-      args.push(this.withSeries(this.expression()))
+      args.push(this.withSeries(this.within(true, () => this.expression())))
       while (this.isSign(',')) {
         this.take()
-        args.push(this.expression())
+        args.push(this.within(true, () => this.expression()))
       }
     }
     const to = this.close(')', open)
@@ -152,7 +169,7 @@ export abstract class OperandParser extends Cursor {
     if (token.text === '(') {
       this.take()
       this.open.push({ sign: '(', token })
-      const inner = this.expression()
+      const inner = this.within(true, () => this.whole())
       const to = this.close(')', token)
       return { type: 'group', inner, from: token.from, to }
     }
@@ -184,7 +201,7 @@ export abstract class OperandParser extends Cursor {
     do {
       if (entries.length > 0) this.take()
       this.another()
-      entries.push(this.withSeries(this.expression()))
+      entries.push(this.withSeries(this.within(true, () => this.expression())))
     } while (this.isSign(',') && entries.at(-1)?.type !== 'series')
     const to = this.close(']', token)
     return { type: 'list', entries, from: token.from, to }
@@ -199,11 +216,11 @@ export abstract class OperandParser extends Cursor {
     this.take()
     if (!this.isSign('=')) return this.fail('series-form', { from: word.from, to: counter.to })
     this.take()
-    const first = this.expression()
+    const first = this.bound()
     if (!this.isWord('to')) return this.problem ? first : this.fail('series-form', { from: word.from, to: first.to })
     this.take()
-    const last = this.expression()
-    const step = this.isWord('step') ? (this.take(), this.expression()) : null
+    const last = this.bound()
+    const step = this.isWord('step') ? (this.take(), this.bound()) : null
     const name: NameNode = { type: 'name', name: counter.text, from: counter.from, to: counter.to }
     return { type: 'series', body, counter: name, first, last, step, from: body.from, to: (step ?? last).to }
   }

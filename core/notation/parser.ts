@@ -48,7 +48,8 @@ class StatementParser extends ExpressionParser {
     if (this.token.type === 'end') return { type: 'empty' }
     const equals = this.source.includes('=') ? this.topLevel('=') : -1
     if (equals >= 0) return this.definition(equals)
-    const left = this.expression()
+    if (this.isWord('unknown') && this.peek(1).type === 'name') return this.unknowns()
+    const left = this.whole()
     if (this.isSign('~~')) {
       this.take()
       const right = this.expression()
@@ -58,6 +59,25 @@ class StatementParser extends ExpressionParser {
     }
     this.finish()
     return { type: 'expression', body: left }
+  }
+
+  /** `unknown s, a, b` */
+  protected unknowns(): Statement {
+    this.take()
+    const names: NameNode[] = []
+    do {
+      if (names.length > 0) this.take()
+      const { type, text, from, to } = this.token
+      if (type !== 'name') {
+        this.unfinished()
+        break
+      }
+      this.take()
+      this.another()
+      names.push({ type: 'name', name: text, from, to })
+    } while (this.isSign(','))
+    this.finish()
+    return { type: 'unknown', names }
   }
 
   protected tolerance(): { amount: Node; percent: boolean } {
@@ -72,6 +92,8 @@ class StatementParser extends ExpressionParser {
     let depth = 0
     for (let k = 0; k < this.tokens.length; k += 1) {
       const token = this.tokens[k]
+      // Behind where an equals sign gives a value, and keeps no name.
+      if (token?.type === 'name' && token.text === 'where' && depth === 0 && k > 0) return -1
       if (token?.type !== 'sign') continue
       if (token.text === '(' || token.text === '[') depth += 1
       else if (token.text === ')' || token.text === ']') depth -= 1
@@ -95,7 +117,7 @@ class StatementParser extends ExpressionParser {
     }
     const name: NameNode = { type: 'name', name: first.text, from: first.from, to: first.to }
     this.goTo(equals + 1)
-    const body = this.expression()
+    const body = this.whole()
     this.finish()
     return parameters ? { type: 'function', name, parameters, body } : { type: 'define', name, body }
   }

@@ -19,8 +19,8 @@ type Add = (name: string, span: Span, glued: boolean) => void
  */
 export function references(parsed: Parsed): readonly Reference[] {
   const found: Reference[] = []
-  const definition = definedNode(parsed.statement)
-  if (definition) found.push({ ...spanOf(definition), name: definition.name, role: 'definition', glued: false })
+  for (const definition of definedNodes(parsed.statement))
+    found.push({ ...spanOf(definition), name: definition.name, role: 'definition', glued: false })
   if (parsed.problem) {
     for (const token of tokenize(parsed.source)) {
       const again = found.some((r) => r.from === token.from)
@@ -55,13 +55,15 @@ function touchesDigits(source: string, at: number): boolean {
   return /[\d.]/.test(source.charAt(at - 1))
 }
 
-function definedNode(statement: Statement): NameNode | null {
-  return statement.type === 'define' || statement.type === 'function' ? statement.name : null
+function definedNodes(statement: Statement): readonly NameNode[] {
+  if (statement.type === 'unknown') return statement.names
+  return statement.type === 'define' || statement.type === 'function' ? [statement.name] : []
 }
 
 function bodiesOf(statement: Statement): readonly Node[] {
   switch (statement.type) {
     case 'empty':
+    case 'unknown':
       return []
     case 'check':
       return [statement.left, statement.right, ...(statement.within ? [statement.within.amount] : [])]
@@ -108,6 +110,10 @@ export function childrenOf(node: Node): readonly Node[] {
       return [node.operand, node.index, ...(node.column ? [node.column] : [])]
     case 'slice':
       return [node.first, node.last, ...(node.step ? [node.step] : [])]
+    case 'range':
+      return [node.first, node.last, ...(node.amount ? [node.amount] : [])]
+    case 'where':
+      return [node.body, ...node.given.flatMap(({ name, value }) => [name, value])]
     case 'part':
       return [node.operand]
     case 'postfix':

@@ -23,6 +23,11 @@ const KIND: Readonly<Record<string, string>> = {
   whole: 'a whole number',
   quantity: 'a real number or an angle',
   scalar: 'a number or an angle',
+  sweep: 'a sweep',
+  polynomial: 'a polynomial',
+  'algebra-matrix': 'a matrix with unknowns',
+  algebra: 'a polynomial',
+  any: 'a value',
 }
 
 const kind = (word: string | number | undefined): string => KIND[String(word)] ?? String(word)
@@ -84,7 +89,46 @@ const SENTENCES = table<Sentence>({
   'empty-list': () => 'There is nothing between these brackets.',
   'series-form': () => 'A row of values is written as f(k) for k = 1 to n, with step s behind it if the step is not 1.',
   'series-place': () => 'f(k) for k = … stands in square brackets, or in sum( ) or product( ).',
-  'no-ranges-yet': () => 'A range stands behind for k = …; as a quantity of its own this version does not know it.',
+  'range-form': (d) => `${d.word} belongs to a range: first to last, with step s, count n or per decade n behind it.`,
+  'per-decade': () => 'Points per decade are written per decade n.',
+  'range-in-list': (d) => `A range between square brackets could mean two things: vector(${d.text}) is a vector.`,
+  'range-end': (d) => `A range runs between real numbers or angles, not ${kind(d.kind)}.`,
+  'range-kinds': () => 'A range runs from a number to a number, or from an angle to an angle.',
+  'step-kind': () => 'The step of a range is of the same kind as its ends.',
+  'count-whole': () => 'The count of a range is a whole number from 2 up.',
+  'decade-count': () => 'There must be more than 0 points per decade.',
+  'decade-ends': () => 'A range per decade needs both ends above 0.',
+  'too-many-points': (d) =>
+    `This makes ${d.count} points; at most ${d.limit} are possible. Take a larger step or a smaller count.`,
+  'sweeps-differ': (d) =>
+    `Two sweeps of unequal length meet here: ${d.left} points along ${d.first}, ${d.right} along ${d.second}.`,
+  'sweeps-unrelated': (d) =>
+    `Two sweeps of ${d.count} points along different ranges (${d.first}, ${d.second}) meet here point by point.`,
+  'point-range': (d) => `Points are counted from 1 to ${d.count} here.`,
+
+  // Polynomials.
+  'where-form': () => 'Values for unknowns are written as where s = 2j, with a comma before the next one.',
+  'where-bracket': () => 'Inside a call or a list, where stands in brackets of its own: f((p where s = 2)).',
+  'where-unknown': (d) => `${d.name} is not an unknown here. A line unknown ${d.name} above makes it one.`,
+  'where-body': (d) => `where puts values into a polynomial, not into ${kind(d.kind)}.`,
+  'where-matrix': () => 'A matrix can take the place of an unknown only where there is no other.',
+  'where-matrix-sweep': () => 'Into a matrix with unknowns go numbers and polynomials.',
+  'unknown-kept': (d) =>
+    `${d.name} was an unknown from line ${d.line} on. What is made with it above stays algebraic; below, ${d.name} is this value.`,
+  'polynomial-by-zero': () => 'A polynomial cannot be divided by zero.',
+  'polynomial-exponent': () => 'A polynomial is raised to whole numbers only.',
+  'polynomial-too-large': (d) => `This polynomial has more than ${d.limit} terms.`,
+  'degree-too-high': (d) => `The degree goes beyond ${d.limit}.`,
+  'ratio-unknowns': (d) =>
+    `This quotient does not divide, and ratios are worked out in one unknown only; here are ${d.names}.`,
+  'ratio-given': (d) => `${d.name} is of a polynomial; this is a ratio. Its parts are found by zeros(H) and poles(H).`,
+  'one-unknown': (d) => `${d.name} needs a polynomial in one unknown; here are ${d.names}.`,
+  'no-roots': (d) => `A constant has no ${d.name}.`,
+  'roots-of-zero': () => 'Every number is a root of 0.',
+  'roots-cluster': () =>
+    'Some roots lie so near one another that they may be one of higher multiplicity; they are known to fewer digits.',
+  'no-unknowns': (d) => `${d.name} cannot be worked out with unknowns. Give them values first: … where s = 2.`,
+  'algebra-order': (d) => `With unknowns, ${d.name} is worked out up to order ${d.limit}.`,
   'series-bound': (d) => `The ends and the step of a row must be real numbers, not ${kind(d.kind)}.`,
   'step-zero': () => 'The step cannot be 0.',
   'step-direction': (d) => `With the step ${d.step} the row never gets from its first to its last value.`,

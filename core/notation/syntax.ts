@@ -20,10 +20,21 @@ export function parameterList(head: readonly Token[]): readonly NameNode[] | nul
   return inner.length % 2 === 1 ? names : null
 }
 
-/** Words that follow a complete operand. `to` and `step` are names everywhere else. */
-export const WORD_OPERATORS: ReadonlySet<string> = new Set(['mod', 'and', 'or', 'within', 'where', 'for', 'to', 'step'])
+/** Words that follow a complete operand. `to`, `step`, `count` and `per` are names everywhere else. */
+export const WORD_OPERATORS: ReadonlySet<string> = new Set([
+  'mod',
+  'and',
+  'or',
+  'within',
+  'where',
+  'for',
+  'to',
+  'step',
+  'count',
+  'per',
+])
 /** Of these, the ones that can begin an operand: as names. */
-export const NAMES_TOO: ReadonlySet<string> = new Set(['to', 'step'])
+export const NAMES_TOO: ReadonlySet<string> = new Set(['to', 'step', 'count', 'per'])
 
 export function isWordOperator(token: Token): boolean {
   return token.type === 'name' && WORD_OPERATORS.has(token.text)

@@ -134,6 +134,20 @@ export interface Slice extends At {
   readonly last: Node
   readonly step: Node | null
 }
+/** `0 to 10 step 2`, `-1 to 1 count 201`, `10 to 100k per decade 50`: a sweep. */
+export interface Range extends At {
+  readonly type: 'range'
+  readonly first: Node
+  readonly last: Node
+  readonly by: 'step' | 'count' | 'decade' | null
+  readonly amount: Node | null
+}
+/** `p where s = 2j, a = 1`: unknowns replaced, all at once. */
+export interface Where extends At {
+  readonly type: 'where'
+  readonly body: Node
+  readonly given: readonly { readonly name: NameNode; readonly value: Node }[]
+}
 /** `lu(A).lower`: a named part of a result. */
 export interface Part extends At {
   readonly type: 'part'
@@ -202,6 +216,7 @@ export interface Apply extends At {
 }
 
 export type Node =
+  | Range | Where
   | Group | List | Series | Entry | Everything | Last | Slice | Part | TextNode | DmsNode | Postfix | Power | Mark | Polar | Sign | Parallel | Sum | Compare | Logic | Bars | Root | Hole
   | Quantity | NameNode | Call | Chain
   | Literal | Constant | Product | Apply // prettier-ignore
@@ -217,6 +232,8 @@ export type Statement =
       readonly parameters: readonly NameNode[]
       readonly body: Node
     }
+  /** `unknown s, a`: from here on these names are algebraic unknowns. */
+  | { readonly type: 'unknown'; readonly names: readonly NameNode[] }
   | {
       readonly type: 'check'
       readonly left: Node

@@ -1,7 +1,9 @@
+import type { Polynomial } from '../algebra/polynomial'
 import type { Context } from '../evaluate/context'
 import type { Dense } from '../linear/dense'
 import type { ExactMatrix } from '../linear/exact'
 import type { Complex } from '../numbers/complex'
+import type { Program } from './sweepProgram'
 import type { Gaussian } from '../numbers/gaussian'
 import type { Rational } from '../numbers/rational'
 
@@ -72,6 +74,8 @@ export interface CheckValue {
   readonly pass: boolean
   /** To how many significant figures the sides agree. */
   readonly figures: number
+  /** Of sweeps, the worst point, counted from 1. */
+  readonly point?: number
   readonly left: Value
   readonly right: Value
 }
@@ -85,7 +89,53 @@ export interface FunctionValue {
   readonly call: (args: readonly Value[], caller: Context) => Value | Failure
 }
 
+/** What a sweep runs along: the values of the quantity that its range was written for. */
+export interface Axis {
+  readonly values: Float64Array
+  /** The kept name of the quantity; `null` while it has none. */
+  readonly name: string | null
+  /** True where the values are radians of an angle. */
+  readonly angle: boolean
+  /** True where they go by decades. */
+  readonly decades: boolean
+}
+
+/** One quantity with many values, one for each point of its axis. */
+export interface SweepValue {
+  readonly kind: 'sweep'
+  /** Numbers and angles stand in typed arrays, other kinds in `items`. */
+  readonly of: 'number' | 'angle' | 'other'
+  readonly axis: Axis
+  readonly count: number
+  /** Real parts, or radians. */
+  readonly re: Float64Array
+  /** `null` where all are real. */
+  readonly im: Float64Array | null
+  readonly complex: boolean
+  readonly items: readonly Value[] | null
+  /** Set while the numbers are still to be worked out; no line and no function sees such a sweep. */
+  readonly pending?: Program
+}
+
+/** A polynomial in unknowns, or the ratio of two. */
+export interface PolynomialValue {
+  readonly kind: 'polynomial'
+  readonly top: Polynomial
+  readonly bottom: Polynomial | null
+}
+
+/** A matrix with unknowns in its entries. */
+export interface AlgebraMatrixValue {
+  readonly kind: 'algebra-matrix'
+  readonly rows: number
+  readonly cols: number
+  readonly items: readonly (NumberValue | PolynomialValue)[]
+}
+
 export type Value =
+  | SweepValue
+  | PolynomialValue
+  | AlgebraMatrixValue
   | NumberValue
   | AngleValue
   | TextValue

@@ -1,0 +1,183 @@
+import * as A from '../values/arithmetic'
+import { integer } from '../values/make'
+import { failure } from '../values/value'
+import type { Failure, NumberValue, PolynomialValue, Value } from '../values/value'
+import * as P from './polynomial'
+import type { Polynomial } from './polynomial'
+
+/** Polynomials and their ratios as values, with the rules of the operators. */
+
+/** A number or an algebraic value. */
+export type Algebraic = NumberValue | PolynomialValue
+
+export function isAlgebraic(value: Value): value is Algebraic {
+  return value.kind === 'number' || value.kind === 'polynomial'
+}
+
+export function unknownValue(name: string): PolynomialValue {
+  return { kind: 'polynomial', top: P.unknown(name), bottom: null }
+}
+
+const ONE = P.constant(integer(1))
+
+export function parts(value: Algebraic): { readonly top: Polynomial; readonly bottom: Polynomial } {
+  if (value.kind === 'number') return { top: P.constant(value), bottom: ONE }
+  return { top: value.top, bottom: value.bottom ?? ONE }
+}
+
+/** A polynomial as a value: a number where no unknown is left. */
+export function polynomialValue(p: Polynomial): Algebraic {
+  return P.asNumber(p) ?? { kind: 'polynomial', top: p, bottom: null }
+}
+
+/**
+ * A quotient: divided where it divides; in one unknown with exact coefficients
+ * in lowest terms; with rounded ones as it stands.
+ */
+export function quotient(top: Polynomial, bottom: Polynomial): Algebraic | Failure {
+  if (P.isZero(bottom)) return failure('polynomial-by-zero')
+  const number = P.asNumber(bottom)
+  if (number) {
+    const inverse = A.divide(integer(1), number)
+    if (inverse.kind === 'failure') return inverse
+    const divided = number.exact && !inverse.exact ? failure('too-large') : eachDivided(top, number)
+    return P.isFailed(divided) ? divided : polynomialValue(divided)
+  }
+  if (P.isZero(top)) return integer(0)
+  const exact = P.isExact(top) && P.isExact(bottom)
+  if (exact) {
+    const found = P.divide(top, bottom)
+    if ('kind' in found) return found
+    if (P.isZero(found.rest)) return polynomialValue(found.quotient)
+  } else if (sameUpToFactor(top, bottom)) {
+    const [a, b] = [top.terms[0], bottom.terms[0]]
+    if (a && b) return A.divide(a.factor, b.factor)
+  }
+  const unknowns = P.joinedUnknowns(top, bottom)
+  if (unknowns.length > 1) return failure('ratio-unknowns', { names: unknowns.join(', ') })
+  return lowest(top, bottom, exact)
+}
+
+function eachDivided(p: Polynomial, number: NumberValue): Polynomial | Failure {
+  const terms: P.Term[] = []
+  for (const { powers, factor } of p.terms) {
+    const next = A.divide(factor, number)
+    if (next.kind === 'failure') return next
+    terms.push({ powers, factor: next })
+  }
+  return { ...p, terms }
+}
+
+/** The very same polynomial above and below. */
+function sameUpToFactor(a: Polynomial, b: Polynomial): boolean {
+  if (a.terms.length !== b.terms.length) return false
+  const same = P.subtract(a, b)
+  return !P.isFailed(same) && P.isZero(same)
+}
+
+function lowest(top: Polynomial, bottom: Polynomial, exact: boolean): PolynomialValue {
+  const common = exact && top.unknowns.length === 1 ? P.commonDivisor(top, bottom) : null
+  if (common && P.degree(common) > 0) {
+    const [a, b] = [P.divide(top, common), P.divide(bottom, common)]
+    if (!('kind' in a) && !('kind' in b)) return { kind: 'polynomial', top: a.quotient, bottom: b.quotient }
+  }
+  return { kind: 'polynomial', top, bottom }
+}
+
+type Join = (a: Polynomial, b: Polynomial) => Polynomial | Failure
+
+function product(a: Polynomial, b: Polynomial): Polynomial | Failure {
+  return a === ONE ? b : b === ONE ? a : P.multiply(a, b)
+}
+
+function sum(x: Algebraic, y: Algebraic, join: Join): Algebraic | Failure {
+  const [a, b] = [parts(x), parts(y)]
+  if (a.bottom === ONE && b.bottom === ONE) {
+    const found = join(a.top, b.top)
+    return P.isFailed(found) ? found : polynomialValue(found)
+  }
+  if (sameUpToFactor(a.bottom, b.bottom)) {
+    const top = join(a.top, b.top)
+    return P.isFailed(top) ? top : quotient(top, a.bottom)
+  }
+  const left = product(a.top, b.bottom)
+  if (P.isFailed(left)) return left
+  const right = product(b.top, a.bottom)
+  if (P.isFailed(right)) return right
+  const top = join(left, right)
+  if (P.isFailed(top)) return top
+  const bottom = product(a.bottom, b.bottom)
+  return P.isFailed(bottom) ? bottom : quotient(top, bottom)
+}
+
+export type AlgebraSign = '+' | '-' | '*' | '/' | '^' | '||'
+
+/** An operator on numbers and polynomials. */
+export function algebraic(sign: AlgebraSign, x: Algebraic, y: Algebraic): Algebraic | Failure {
+  switch (sign) {
+    case '+':
+      return sum(x, y, P.add)
+    case '-':
+      return sum(x, y, P.subtract)
+    case '*':
+    case '/': {
+      const a = parts(x)
+      const other = parts(y)
+      const b = sign === '*' ? other : { top: other.bottom, bottom: other.top }
+      const top = product(a.top, b.top)
+      if (P.isFailed(top)) return top
+      const bottom = product(a.bottom, b.bottom)
+      if (P.isFailed(bottom)) return bottom
+      return bottom === ONE ? polynomialValue(top) : quotient(top, bottom)
+    }
+    case '^':
+      return raised(x, y)
+    case '||': {
+      const top = algebraic('*', x, y)
+      if (top.kind === 'failure') return top
+      const bottom = algebraic('+', x, y)
+      return bottom.kind === 'failure' ? bottom : algebraic('/', top, bottom)
+    }
+  }
+}
+
+function raised(x: Algebraic, y: Algebraic): Algebraic | Failure {
+  if (y.kind !== 'number' || y.im !== 0 || !Number.isInteger(y.re)) return failure('polynomial-exponent')
+  if (x.kind === 'number') return A.power(x, y)
+  const { top, bottom } = parts(x)
+  const n = Math.abs(y.re)
+  const up = P.power(top, n)
+  if (P.isFailed(up)) return up
+  const down = bottom === ONE ? ONE : P.power(bottom, n)
+  if (P.isFailed(down)) return down
+  if (y.re >= 0) return down === ONE ? polynomialValue(up) : quotient(up, down)
+  return quotient(down, up)
+}
+
+export function negated(x: PolynomialValue): PolynomialValue {
+  return { ...x, top: P.negate(x.top) }
+}
+
+/** The unknowns of a value, in order. */
+export function unknownsOf({ top, bottom }: PolynomialValue): readonly string[] {
+  return bottom ? P.joinedUnknowns(top, bottom) : top.unknowns
+}
+
+/** True where two algebraic values are the same: a/b = c/d where ad = bc. */
+export function sameAlgebra(x: Algebraic, y: Algebraic): boolean {
+  return compared(x, y, (a, b) => {
+    const rest = P.subtract(a, b)
+    return !P.isFailed(rest) && P.isZero(rest)
+  })
+}
+
+export function algebraAgrees(x: Algebraic, y: Algebraic): boolean {
+  return compared(x, y, P.agree)
+}
+
+function compared(x: Algebraic, y: Algebraic, same: (a: Polynomial, b: Polynomial) => boolean): boolean {
+  const [a, b] = [parts(x), parts(y)]
+  const left = product(a.top, b.bottom)
+  const right = product(b.top, a.bottom)
+  return !P.isFailed(left) && !P.isFailed(right) && same(left, right)
+}

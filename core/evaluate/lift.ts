@@ -1,0 +1,205 @@
+import type { Constant, Node } from '../notation/tree'
+import * as Q from '../numbers/rational'
+import { real } from '../values/make'
+import { angleSweep, numberSweep, pointAt, sameAxis, sweepOf } from '../values/sweeps'
+import { anglesOf, conjugated, decibels, magnitudes, negated } from '../values/sweepLoops'
+import { join, leaf, negate, power, run } from '../values/sweepProgram'
+import type { LoopSign, Numbers, Program } from '../values/sweepProgram'
+import { failure } from '../values/value'
+import type { Axis, Failure, NumberValue, SweepValue, Value } from '../values/value'
+import { derive, spend } from './context'
+import type { Context } from './context'
+
+/**
+ * The one place where a sweep is lifted over: whatever is computed from sweeps
+ * is computed at every point. Numbers under the common operators and functions
+ * go through loops over typed arrays; everything else is evaluated again at
+ * each point, with the operands in place of their nodes.
+ */
+
+export function isSweep(value: Value): value is SweepValue {
+  return value.kind === 'sweep'
+}
+
+type Step = (node: Node, context: Context) => Value | Failure
+
+/** The range that several values run along, or why they have none in common. */
+export function commonAxis(values: readonly Value[], node: Node, context: Context): Axis | Failure {
+  let axis: Axis | null = null
+  for (const value of values) {
+    if (value.kind !== 'sweep') continue
+    if (axis === null) axis = value.axis
+    else if (axis.values.length !== value.count) {
+      const [left, right] = [axis.values.length, value.count]
+      return failure('sweeps-differ', { left, right, ...placesOf(axis, value.axis, context) })
+    } else if (!sameAxis(axis, value.axis))
+      context.hint('sweeps-unrelated', node, { count: value.count, ...placesOf(axis, value.axis, context) })
+  }
+  return axis ?? failure('wrong-kind')
+}
+
+function placesOf(a: Axis, b: Axis, context: Context): Record<string, string | number> {
+  const place = (axis: Axis): string => {
+    const line = axis.name === null ? null : (context.lineOf?.(axis.name) ?? null)
+    return axis.name === null ? 'a range' : line === null ? axis.name : `${axis.name} (line ${line})`
+  }
+  return { first: place(a), second: place(b) }
+}
+
+/**
+ * A node at every point: its operands, which have been evaluated, stand in it
+ * as constants that change from point to point.
+ */
+export function atEveryPoint(
+  node: Node,
+  operands: readonly { readonly node: Node; readonly value: Value }[],
+  rebuild: (holders: readonly Node[]) => Node,
+  context: Context,
+  step: Step,
+): Value | Failure {
+  const axis = commonAxis(
+    operands.map((o) => o.value),
+    node,
+    context,
+  )
+  if ('kind' in axis) return axis
+  const origin = new Map<Node, Node>()
+  const holders = operands.map(({ node: operand, value }): { -readonly [K in keyof Constant]: Constant[K] } => {
+    const holder = { type: 'constant', name: 'unit', value, from: operand.from, to: operand.to } as const
+    origin.set(holder, operand)
+    return holder
+  })
+  const again = rebuild(holders)
+  const inner = derive(context, {
+    // What is said about a point is said about the term, once.
+    bare: (term, value) => context.bare(origin.get(term) ?? term, value),
+    hint: (code, term, data) => context.hint(code, origin.get(term) ?? term, data),
+    pointwise: true,
+  })
+  const count = axis.values.length
+  const items: Value[] = new Array<Value>(count)
+  for (let k = 0; k < count; k += 1) {
+    if (!spend(context.budget)) return failure('too-long')
+    if (k % 1024 === 0) context.budget.report?.(k, count)
+    operands.forEach(({ value }, n) => {
+      const holder = holders[n]
+      if (holder && value.kind === 'sweep') holder.value = pointAt(value, k)
+    })
+    const value = step(again, inner)
+    if (value.kind === 'failure') return { ...value, data: { ...value.data, point: k + 1 } }
+    if (value.kind === 'function' || value.kind === 'check' || value.kind === 'sweep') return failure('wrong-kind')
+    items[k] = value
+  }
+  return sweepOf(axis, items)
+}
+
+/** A number or a sweep of numbers as a program; `null` for any other kind. */
+function programOf(value: Value): Program | null {
+  if (value.kind === 'sweep')
+    return value.of !== 'number' ? null : (value.pending ?? leaf({ re: value.re, im: value.im }))
+  if (value.kind !== 'number') return null
+  return leaf({ re: Float64Array.of(value.re), im: value.im === 0 ? null : Float64Array.of(value.im) })
+}
+
+const isComplex = (value: Value): boolean => (value.kind === 'number' || value.kind === 'sweep') && value.complex
+
+/** A sweep that is still to be worked out: only operators that make a longer program of it see it so. */
+function pendingSweep(axis: Axis, pending: Program, complex: boolean): SweepValue {
+  return { ...numberSweep(axis, NOTHING, null, complex), count: axis.values.length, pending }
+}
+
+const NOTHING = new Float64Array(0)
+
+/** Works a pending sweep out; a point that left the range of doubles is an error. */
+export function settle(value: Value | Failure): Value | Failure {
+  if (value.kind !== 'sweep' || !value.pending) return value
+  const { re, im, overflow } = run(value.pending, value.count)
+  if (overflow) return failure('too-large')
+  return numberSweep(value.axis, re, value.complex ? (im ?? new Float64Array(re.length)) : im)
+}
+
+/** An operator on numbers and sweeps of numbers; `null` where it has no loop. */
+export function loopBinary(
+  sign: LoopSign | '^' | 'mod',
+  left: Value,
+  right: Value,
+  node: Node,
+  context: Context,
+): Value | Failure | null {
+  if (sign === 'mod') return null
+  const [a, b] = [programOf(left), programOf(right)]
+  if (!a || !b) return null
+  const whole = sign === '^' ? wholeExponent(right) : null
+  if (sign === '^' && whole === null) return null
+  const axis = commonAxis([left, right], node, context)
+  if ('kind' in axis) return axis
+  const complex = isComplex(left) || isComplex(right)
+  return pendingSweep(axis, sign === '^' ? power(a, whole ?? 1) : join(sign, a, b), complex)
+}
+
+/** Exponents up to this are worked out by squaring. */
+const SQUARED_MOST = 64
+
+function wholeExponent(value: Value): number | null {
+  const exact = value.kind === 'number' && value.im === 0 ? value.exact : null
+  if (!exact || !Q.isInteger(exact.re) || value.kind !== 'number') return null
+  return Math.abs(value.re) <= SQUARED_MOST ? value.re : null
+}
+
+type Loop = (value: Numbers, sweep: SweepValue) => SweepValue
+
+const realOf =
+  (loop: (value: Numbers) => Float64Array): Loop =>
+  (value, sweep) =>
+    numberSweep(sweep.axis, loop(value), null)
+
+/** Functions that have a loop of their own, for sweeps of numbers. */
+const LOOPS: ReadonlyMap<string, Loop> = new Map<string, Loop>([
+  ['abs', realOf(magnitudes)],
+  ['re', realOf(({ re }) => re)],
+  ['im', realOf(({ re, im }) => im ?? new Float64Array(re.length))],
+  ['dB', realOf((value) => decibels(magnitudes(value)))],
+  ['arg', (value, sweep) => angleSweep(sweep.axis, anglesOf(value))],
+  ['conj', (value, sweep) => numberSweep(sweep.axis, value.re, conjugated(value).im)],
+])
+
+/** A function of one sweep of numbers, by its loop; `null` where it has none. */
+export function loopFunction(name: string, value: SweepValue): Value | null {
+  const loop = value.of === 'number' ? LOOPS.get(name) : undefined
+  return loop ? loop({ re: value.re, im: value.im }, value) : null
+}
+
+export function loopNegate(value: SweepValue): Value | null {
+  if (value.of === 'angle') return angleSweep(value.axis, negated(value.re))
+  const program = programOf(value)
+  return program && pendingSweep(value.axis, negate(program), value.complex)
+}
+
+/** What a reduction of one sweep runs over: its points, the largest typed reductions by loops. */
+export function loopReduction(name: string, { of, re, im, complex }: SweepValue): NumberValue | null {
+  if (of !== 'number') return null
+  if (name === 'sum' || name === 'mean') {
+    const total = pairwise(re, 0, re.length)
+    const height = im ? pairwise(im, 0, im.length) : 0
+    const share = name === 'mean' ? re.length : 1
+    return complex ? { ...real(total / share), im: height / share, complex: true } : real(total / share)
+  }
+  if (complex || (name !== 'max' && name !== 'min')) return null
+  let found = re[0] ?? NaN
+  for (let k = 1; k < re.length; k += 1) {
+    const x = re[k] as number
+    if (name === 'max' ? x > found : x < found) found = x
+  }
+  return real(found)
+}
+
+/** Sums halves of halves, so that the error grows with the logarithm of the count (N. J. Higham, 1993). */
+function pairwise(x: Float64Array, from: number, to: number): number {
+  if (to - from <= 128) {
+    let sum = 0
+    for (let k = from; k < to; k += 1) sum += x[k] as number
+    return sum
+  }
+  const middle = (from + to) >> 1
+  return pairwise(x, from, middle) + pairwise(x, middle, to)
+}

@@ -1,0 +1,132 @@
+import type { Range } from '../notation/tree'
+import { integer } from '../values/make'
+import { degrees } from '../values/convert'
+import { angleSweep, numberSweep, POINTS_MOST } from '../values/sweeps'
+import { failure } from '../values/value'
+import type { AngleValue, Axis, Failure, NumberValue, Value } from '../values/value'
+import type { Context } from './context'
+
+type Evaluate = (node: Range['first'], context: Context) => Value | Failure
+type End = NumberValue | AngleValue
+
+/** A share of a step within which a point counts as the end of its range. */
+const SLACK = 1e-9
+
+/** `0 to 10`, `0 to 4pi step pi/10`, `-1 to 1 count 201`, `10 to 100k per decade 50`: a sweep. */
+export function evaluateRange(node: Range, context: Context, evaluate: Evaluate): Value | Failure {
+  const first = end(node.first, context, evaluate)
+  if (first.kind === 'failure') return first
+  const last = end(node.last, context, evaluate)
+  if (last.kind === 'failure') return last
+  if (first.kind !== last.kind) return failure('range-kinds')
+  const amount = node.amount ? evaluate(node.amount, context) : null
+  if (amount?.kind === 'failure') return amount
+  const at = (failed: Failure): Failure =>
+    node.amount ? { ...failed, from: node.amount.from, to: node.amount.to } : failed
+  const [a, b] = [sizeOf(first), sizeOf(last)]
+  const points =
+    node.by === 'count'
+      ? byCount(first, last, amount)
+      : node.by === 'decade'
+        ? byDecade(a, b, amount)
+        : byStep(first, last, amount)
+  if ('kind' in points) return points.code === 'decade-ends' ? points : at(points)
+  const axis: Axis = { values: points, name: null, angle: first.kind === 'angle', decades: node.by === 'decade' }
+  return first.kind === 'angle' ? angleSweep(axis, points) : numberSweep(axis, points, null)
+}
+
+function end(node: Range['first'], context: Context, evaluate: Evaluate): End | Failure {
+  const value = evaluate(node, context)
+  if (value.kind === 'failure' || value.kind === 'angle') return value
+  if (value.kind === 'number' && value.im === 0 && Number.isFinite(value.re)) return value
+  return { ...failure('range-end', { kind: value.kind }), from: node.from, to: node.to }
+}
+
+const sizeOf = (end: End): number => (end.kind === 'angle' ? end.radians : end.re)
+
+/** How many points a range would have, or why it has none. */
+function counted(count: number): number | Failure {
+  if (count > POINTS_MOST) return failure('too-many-points', { count: Math.min(count, 1e15), limit: POINTS_MOST })
+  return count
+}
+
+function byStep(first: End, last: End, amount: Value | null): Float64Array | Failure {
+  const [a, b] = [sizeOf(first), sizeOf(last)]
+  const usual = first.kind === 'angle' ? degrees(integer(1)) : integer(1)
+  const given = amount ?? usual
+  if (given.kind !== first.kind && !(given.kind === 'number' && first.kind === 'number')) return failure('step-kind')
+  if (given.kind !== 'number' && given.kind !== 'angle') return failure('step-kind')
+  const size = sizeOf(given)
+  // A range that falls needs no sign where no step is given.
+  const step = amount === null && b < a ? -size : size
+  if (step === 0 || !Number.isFinite(step)) return failure('step-zero')
+  if (step > 0 !== b > a && a !== b) return failure('step-direction', { step: Number(step.toPrecision(6)) })
+  const count = counted(Math.floor((b - a) / step + SLACK) + 1)
+  if (typeof count !== 'number') return count
+  const exact = exactSteps(first, given, step < 0 && size > 0)
+  const out = new Float64Array(count)
+  for (let k = 0; k < count; k += 1) out[k] = exact ? (exact.start + k * exact.step) / exact.bottom : a + k * step
+  const end = out[count - 1] as number
+  if (count > 1 && Math.abs(end - b) <= SLACK * Math.abs(step)) out[count - 1] = b
+  return out
+}
+
+/** start and step over one whole denominator, so that each point is rounded once; `null` where one is not exact. */
+function exactSteps(first: End, step: End, falling: boolean): { start: number; step: number; bottom: number } | null {
+  if (first.kind !== 'number' || step.kind !== 'number' || !first.exact || !step.exact) return null
+  const [p, q] = [first.exact.re, step.exact.re]
+  const parts = [p.n, p.d, q.n, q.d]
+  if (!parts.every((x) => typeof x === 'number')) return null
+  const [pn, pd, qn, qd] = parts as [number, number, number, number]
+  const found = { start: pn * qd, step: (falling ? -1 : 1) * qn * pd, bottom: pd * qd }
+  const safe = (x: number): boolean => Math.abs(x) < 2 ** 40
+  return safe(found.start) && safe(found.step) && safe(found.bottom) && Number.isSafeInteger(found.step * POINTS_MOST)
+    ? found
+    : null
+}
+
+function byCount(first: End, last: End, amount: Value | null): Float64Array | Failure {
+  const wanted = amount?.kind === 'number' && amount.im === 0 ? amount.re : NaN
+  if (!Number.isInteger(wanted) || wanted < 2) return failure('count-whole')
+  const count = counted(wanted)
+  if (typeof count !== 'number') return count
+  const [a, b] = [sizeOf(first), sizeOf(last)]
+  const out = new Float64Array(count)
+  const exact = commonEnds(first, last)
+  for (let k = 0; k < count; k += 1)
+    out[k] = exact
+      ? (exact.a * (count - 1 - k) + exact.b * k) / (exact.bottom * (count - 1))
+      : a + (b - a) * (k / (count - 1))
+  out[count - 1] = b
+  return out
+}
+
+/** Both ends over one whole denominator. */
+function commonEnds(first: End, last: End): { a: number; b: number; bottom: number } | null {
+  if (first.kind !== 'number' || last.kind !== 'number' || !first.exact || !last.exact) return null
+  const [p, q] = [first.exact.re, last.exact.re]
+  if (typeof p.n !== 'number' || typeof p.d !== 'number' || typeof q.n !== 'number' || typeof q.d !== 'number')
+    return null
+  const found = { a: p.n * q.d, b: q.n * p.d, bottom: p.d * q.d }
+  return [found.a, found.b, found.bottom].every((x) => Math.abs(x) < 2 ** 28) ? found : null
+}
+
+function byDecade(a: number, b: number, amount: Value | null): Float64Array | Failure {
+  const per = amount?.kind === 'number' && amount.im === 0 ? amount.re : NaN
+  if (!(per > 0) || !Number.isFinite(per)) return failure('decade-count')
+  if (!(a > 0) || !(b > 0)) return failure('decade-ends')
+  const decades = Math.log10(b / a)
+  const count = counted(Math.floor(Math.abs(decades) * per + SLACK) + 1)
+  if (typeof count !== 'number') return count
+  const direction = decades < 0 ? -1 : 1
+  const out = new Float64Array(count)
+  const whole = Number.isInteger(per)
+  for (let k = 0; k < count; k += 1) {
+    // Whole decades are hit exactly.
+    const power = whole && k % per === 0 ? 10 ** ((direction * k) / per) : Math.pow(10, (direction * k) / per)
+    out[k] = direction > 0 || !whole || k % per !== 0 ? a * power : a / 10 ** (k / per)
+  }
+  const end = out[count - 1] as number
+  if (Math.abs(end / b - 1) < SLACK) out[count - 1] = b
+  return out
+}

@@ -1,0 +1,121 @@
+import type { Polynomial, Term } from '../algebra/polynomial'
+import { nameToLatex } from '../notation/latex'
+import * as C from '../numbers/complex'
+import type { AlgebraMatrixValue, NumberValue, PolynomialValue, Value } from '../values/value'
+import type { Conventions } from './conventions'
+import { valueToLatex } from './copy'
+import { formatSingle, NOISE } from './readout'
+
+/** Polynomials as text that reads back in, and as LaTeX. */
+
+/** How the pieces of a polynomial are written. */
+interface Style {
+  readonly factor: (z: NumberValue) => string
+  readonly unknown: (name: string, power: number) => string
+  /** Between a factor and its unknowns, and between unknowns. */
+  readonly times: (factor: string) => string
+  readonly join: string
+  readonly brackets: (text: string) => string
+}
+
+function textStyle(conventions: Conventions): Style {
+  return {
+    factor: (z) => formatSingle(z, conventions),
+    unknown: (name, power) => (power === 1 ? name : `${name}^${power}`),
+    times: (factor) => (/^[\d.]+$/.test(factor) ? '' : '*'),
+    join: '*',
+    brackets: (text) => `(${text})`,
+  }
+}
+
+function latexStyle(conventions: Conventions): Style {
+  return {
+    factor: (z) => valueToLatex(z, conventions),
+    unknown: (name, power) => (power === 1 ? nameToLatex(name) : `{${nameToLatex(name)}}^{${power}}`),
+    times: () => '\\,',
+    join: '\\,',
+    brackets: (text) => `\\left( ${text} \\right)`,
+  }
+}
+
+function termText(term: Term, unknowns: readonly string[], style: Style): { negative: boolean; text: string } {
+  const letters = unknowns.flatMap((name, k) => {
+    const power = term.powers[k] ?? 0
+    return power === 0 ? [] : [style.unknown(name, power)]
+  })
+  const { factor } = term
+  const complex = factor.im !== 0
+  const negative = !complex && factor.re < 0
+  const size: NumberValue = complex
+    ? factor
+    : { ...factor, re: Math.abs(factor.re), complex: false, exact: positive(factor) }
+  const one = !complex && Math.abs(factor.re) === 1 && (factor.exact !== null || factor.pi === null)
+  if (letters.length === 0) return { negative, text: complex ? style.brackets(style.factor(size)) : style.factor(size) }
+  const rest = letters.join(style.join)
+  if (one) return { negative, text: rest }
+  const written = complex ? style.brackets(style.factor(size)) : style.factor(size)
+  return { negative, text: `${written}${style.times(written)}${rest}` }
+}
+
+function positive({ exact }: NumberValue): NumberValue['exact'] {
+  if (!exact) return null
+  const negative = typeof exact.re.n === 'number' ? exact.re.n < 0 : exact.re.n < 0n
+  return negative ? { re: { n: -exact.re.n as never, d: exact.re.d }, im: exact.im } : exact
+}
+
+function polynomialIn(p: Polynomial, style: Style): string {
+  const largest = Math.max(0, ...p.terms.map(({ factor }) => C.abs(factor)))
+  const shown = p.terms.filter(({ factor }) => factor.exact || C.abs(factor) >= NOISE * largest)
+  if (shown.length === 0) return '0'
+  return shown
+    .map((term) => termText(term, p.unknowns, style))
+    .map(({ negative, text }, k) => (k === 0 ? `${negative ? '-' : ''}${text}` : `${negative ? ' - ' : ' + '}${text}`))
+    .join('')
+}
+
+export function polynomialText(value: PolynomialValue, conventions: Conventions): string {
+  const style = textStyle(conventions)
+  const top = polynomialIn(value.top, style)
+  if (!value.bottom) return top
+  // A row of factors above needs no brackets.
+  const side = (p: Polynomial, text: string): string => (p.terms.length === 1 ? text : `(${text})`)
+  return `${side(value.top, top)}/(${polynomialIn(value.bottom, style)})`
+}
+
+export function polynomialLatex(value: PolynomialValue, conventions: Conventions): string {
+  const style = latexStyle(conventions)
+  const top = polynomialIn(value.top, style)
+  return value.bottom ? `\\dfrac{${top}}{${polynomialIn(value.bottom, style)}}` : top
+}
+
+function entryLatex(value: Value, conventions: Conventions): string {
+  return value.kind === 'polynomial' ? polynomialLatex(value, conventions) : valueToLatex(value, conventions)
+}
+
+/** Vectors and matrices of polynomials. */
+export function algebraArrayLatex(
+  rows: number,
+  cols: number,
+  items: readonly Value[],
+  conventions: Conventions,
+): string {
+  const lines = Array.from({ length: rows }, (_, r) =>
+    items
+      .slice(r * cols, (r + 1) * cols)
+      .map((item) => entryLatex(item, conventions))
+      .join(' & '),
+  )
+  return `\\begin{pmatrix} ${lines.join(' \\\\ ')} \\end{pmatrix}`
+}
+
+export function algebraMatrixText(m: AlgebraMatrixValue, conventions: Conventions): string {
+  const rows = Array.from(
+    { length: m.rows },
+    (_, r) =>
+      `[${m.items
+        .slice(r * m.cols, (r + 1) * m.cols)
+        .map((item) => formatSingle(item, conventions))
+        .join(', ')}]`,
+  )
+  return `[${rows.join(', ')}]`
+}

@@ -1,0 +1,109 @@
+import * as P from '../algebra/polynomial'
+import { rootsOf } from '../algebra/roots'
+import { parts } from '../algebra/ratio'
+import type { Context } from '../evaluate/context'
+import { integer, vector } from '../values/make'
+import { failure } from '../values/value'
+import type { Failure, NumberValue, Value } from '../values/value'
+import type { FunctionDefinition, Parameter } from './definition'
+
+/** The chapter on polynomials. An example has its unknown from the surroundings: `s`. */
+
+const p: readonly Parameter[] = [{ name: 'p', kind: 'algebra' }]
+
+function wrong(name: string, value: Value | undefined): Failure {
+  return failure('argument-kind', { signature: `${name}(p)`, name: 'p', needs: 'algebra', kind: value?.kind ?? '' })
+}
+
+/** A polynomial (no ratio) in at most one unknown, or a vector of coefficients, from the highest power down. */
+function listOf(name: string, value: Value | undefined): readonly NumberValue[] | Failure {
+  if (value?.kind === 'vector') {
+    const numbers = value.items.flatMap((item) => (item.kind === 'number' ? [item] : []))
+    return numbers.length === value.items.length ? numbers : wrong(name, value)
+  }
+  if (value?.kind !== 'polynomial' && value?.kind !== 'number') return wrong(name, value)
+  const { top, bottom } = parts(value)
+  if (P.degree(bottom) > 0) return failure('ratio-given', { name })
+  return P.coefficients(top) ?? failure('one-unknown', { name, names: top.unknowns.join(', ') })
+}
+
+function roots(name: string, list: readonly NumberValue[] | Failure, context: Context): Value | Failure {
+  if ('kind' in list) return list
+  if (list.length < 2 || list.slice(0, -1).every((c) => P.isZeroNumber(c))) {
+    const [only] = list.slice(-1)
+    if (only && P.isZeroNumber(only)) return failure('roots-of-zero')
+    return failure('no-roots', { name })
+  }
+  const found = rootsOf(list)
+  if ('kind' in found) return found
+  if (found.clustered && context.at) context.hint('roots-cluster', context.at)
+  return vector(found.values)
+}
+
+function ofRatio(name: 'zeros' | 'poles', value: Value | undefined, context: Context): Value | Failure {
+  if (value?.kind !== 'polynomial' && value?.kind !== 'number') return wrong(name, value)
+  const { top, bottom } = parts(value)
+  const wanted = name === 'zeros' ? top : bottom
+  const list = P.coefficients(wanted)
+  if (!list) return failure('one-unknown', { name, names: wanted.unknowns.join(', ') })
+  return roots(name, list, context)
+}
+
+/** zeros(H) of a ratio; `zeros(m, n)` builds a matrix. */
+export function zerosOf(value: Value | undefined, context: Context): Value | Failure {
+  return ofRatio('zeros', value, context)
+}
+
+export const polynomialFunctions: readonly FunctionDefinition[] = [
+  {
+    name: 'roots',
+    group: 'polynomials',
+    parameters: p,
+    summary:
+      'The roots of a polynomial, or of its coefficients from the highest power down, each as often as it counts.',
+    examples: [
+      { entry: 'roots([1, 2, 5])', gives: '[-1 - 2j, -1 + 2j]' },
+      { entry: 'roots([1, -3, 2])', gives: '[1, 2]' },
+    ],
+    apply: ([value], context) => roots('roots', listOf('roots', value), context),
+  },
+  {
+    name: 'coefficients',
+    group: 'polynomials',
+    parameters: p,
+    summary: 'The coefficients of a polynomial in one unknown, from the highest power down.',
+    examples: [{ before: ['unknown s'], entry: 'coefficients((s + 1)^2)', gives: '[1, 2, 1]' }],
+    apply: ([value]) => {
+      const list = listOf('coefficients', value)
+      return 'kind' in list ? list : vector(list)
+    },
+  },
+  {
+    name: 'expand',
+    group: 'polynomials',
+    parameters: p,
+    summary: 'A polynomial multiplied out. Every result already is; of a ratio both parts are.',
+    examples: [{ before: ['unknown s'], entry: 'expand(s*(s + 2))', gives: 's^2 + 2s' }],
+    apply: ([value]) => (value?.kind === 'polynomial' || value?.kind === 'number' ? value : wrong('expand', value)),
+  },
+  {
+    name: 'degree',
+    group: 'polynomials',
+    parameters: p,
+    summary: 'The degree of a polynomial: the highest sum of powers of a term.',
+    examples: [{ before: ['unknown s'], entry: 'degree(s^3 - s)', gives: '3' }],
+    apply: ([value]) => {
+      if (value?.kind !== 'polynomial' && value?.kind !== 'number') return wrong('degree', value)
+      const { top, bottom } = parts(value)
+      return P.degree(bottom) > 0 ? failure('ratio-given', { name: 'degree' }) : integer(P.degree(top))
+    },
+  },
+  {
+    name: 'poles',
+    group: 'polynomials',
+    parameters: [{ name: 'H', kind: 'algebra' }],
+    summary: 'The poles of a ratio of polynomials: the roots of its denominator. Its zeros are zeros(H).',
+    examples: [{ before: ['unknown s'], entry: 'poles(s/(s^2 + 3s + 2))', gives: '[-2, -1]' }],
+    apply: ([value], context) => ofRatio('poles', value, context),
+  },
+]

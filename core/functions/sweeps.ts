@@ -1,0 +1,75 @@
+import { integer, vector } from '../values/make'
+import { pointsOf, POINTS_MOST, sweepOf } from '../values/sweeps'
+import { failure } from '../values/value'
+import type { FunctionDefinition } from './definition'
+
+/** The chapter on sweeps: to and from vectors. */
+
+/** Most points that become the entries of a vector. */
+const ENTRIES_MOST = 1_000_000
+
+export const sweepFunctions: readonly FunctionDefinition[] = [
+  {
+    name: 'vector',
+    group: 'sweeps',
+    parameters: [{ name: 's', kind: 'any' }],
+    sweeps: true,
+    summary: 'The points of a sweep, or of a range, as a vector.',
+    examples: [{ entry: 'vector(0 to 3)', gives: '[0, 1, 2, 3]' }],
+    apply: ([value]) => {
+      if (value?.kind === 'vector') return value
+      if (value?.kind !== 'sweep')
+        return failure('argument-kind', { signature: 'vector(s)', name: 's', needs: 'sweep', kind: value?.kind ?? '' })
+      if (value.count > ENTRIES_MOST) return failure('too-many-entries', { count: value.count, limit: ENTRIES_MOST })
+      return vector(pointsOf(value))
+    },
+  },
+  {
+    name: 'sweep',
+    group: 'sweeps',
+    parameters: [{ name: 'v', kind: 'any' }],
+    sweeps: true,
+    summary: 'A sweep that takes the entries of a vector, one after another.',
+    examples: [{ entry: 'count(sweep([5, 7, 9]))', gives: '3' }],
+    apply: ([value]) => {
+      if (value?.kind === 'sweep') return value
+      if (value?.kind !== 'vector')
+        return failure('argument-kind', { signature: 'sweep(v)', name: 'v', needs: 'vector', kind: value?.kind ?? '' })
+      const { items } = value
+      if (items.length > POINTS_MOST) return failure('too-many-points', { count: items.length, limit: POINTS_MOST })
+      const found = sweepOf({ values: new Float64Array(0), name: null, angle: false, decades: false }, items)
+      // Of real numbers the sweep is its own quantity; of anything else its points are counted.
+      const own = found.of === 'number' && found.im === null
+      const values = own ? found.re : Float64Array.from(items, (_, k) => k + 1)
+      return { ...found, axis: { values, name: null, angle: false, decades: false } }
+    },
+  },
+  {
+    name: 'count',
+    group: 'sweeps',
+    parameters: [{ name: 'x', kind: 'any' }],
+    sweeps: true,
+    summary: 'How many entries a vector or matrix has, or how many points a sweep.',
+    examples: [
+      { entry: 'count([4, 5, 6])', gives: '3' },
+      { entry: 'count(0 to 1 step 0.1)', gives: '11' },
+    ],
+    apply: ([value]) => {
+      if (value?.kind === 'sweep') return integer(value.count)
+      const count =
+        value?.kind === 'vector'
+          ? value.items.length
+          : value?.kind === 'matrix' || value?.kind === 'algebra-matrix'
+            ? value.rows * value.cols
+            : null
+      if (count === null)
+        return failure('argument-kind', {
+          signature: 'count(x)',
+          name: 'x',
+          needs: 'array',
+          kind: value?.kind ?? '',
+        })
+      return integer(count)
+    },
+  },
+]
