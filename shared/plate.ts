@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { CIRCLES_MOST } from '#core/scene/circles'
+import { CURVE_PARTS, SORTS } from '#core/scene/curve'
+import type { CurvePart } from '#core/scene/curve'
 import { DASH_NAMES, HUES, ROLES } from '#core/scene/scene'
 
 /** A figure of the folio: what it shows, and how. */
@@ -59,7 +61,47 @@ export const planePlateSchema = z.strictObject({
   /** The part of the plane that is shown; fitted to the values where it is not set. */
   range: rangeSchema.nullable().default(null),
 })
-export const plateSchema = planePlateSchema
+/** The vertical axis of one sort of quantity: its name, scale and range, as far as they are set. */
+const curveAxisSchema = z.strictObject({
+  name: z.string().max(60).default(''),
+  log: z.boolean().default(false),
+  low: finite.nullable().default(null),
+  high: finite.nullable().default(null),
+})
+export type CurveAxis = z.infer<typeof curveAxisSchema>
+
+export const curvePlateSchema = z.strictObject({
+  ...common,
+  kind: z.literal('curve'),
+  /** What is drawn of complex values. */
+  parts: z.array(z.enum(CURVE_PARTS)).min(1).max(CURVE_PARTS.length),
+  /** The line whose sweep runs along the horizontal axis; what the values run along where none is set. */
+  over: id.nullable().default(null),
+  x: z.strictObject({
+    name: z.string().max(60).default(''),
+    /** By decades where the range goes so, unless it is set. */
+    scale: z.enum(['auto', 'linear', 'log']).default('auto'),
+    low: finite.nullable().default(null),
+    high: finite.nullable().default(null),
+  }),
+  number: curveAxisSchema,
+  dB: curveAxisSchema,
+  angle: curveAxisSchema,
+  /** Quantities of different sorts one above the other instead of on two axes. */
+  stacked: z.boolean().default(false),
+  legend: z.boolean().default(true),
+  grid: z.boolean().default(true),
+  style: z.enum(['line', 'points', 'both']).default('line'),
+  extremes: z.boolean().default(false),
+  /** Heights whose crossings are marked, by sort. */
+  levels: z
+    .array(z.strictObject({ sort: z.enum(SORTS), height: finite }))
+    .max(8)
+    .default([]),
+})
+export type CurvePlate = z.infer<typeof curvePlateSchema>
+
+export const plateSchema = z.discriminatedUnion('kind', [planePlateSchema, curvePlateSchema])
 export type PlanePlate = z.infer<typeof planePlateSchema>
 export type Plate = z.infer<typeof plateSchema>
 
@@ -93,6 +135,37 @@ export function freshPlate(plateId: string, all = true): PlanePlate {
   }
 }
 
+/** A new curve plate of these lines. */
+export function freshCurve(
+  plateId: string,
+  parts: readonly CurvePart[],
+  on: readonly string[],
+  caption: string,
+): CurvePlate {
+  const axis: CurveAxis = { name: '', log: false, low: null, high: null }
+  return {
+    id: plateId,
+    kind: 'curve',
+    caption,
+    all: false,
+    off: [],
+    on: [...on],
+    dress: {},
+    parts: [...parts],
+    over: null,
+    x: { name: '', scale: 'auto', low: null, high: null },
+    number: axis,
+    dB: axis,
+    angle: axis,
+    stacked: parts.length > 1,
+    legend: true,
+    grid: true,
+    style: 'line',
+    extremes: false,
+    levels: [],
+  }
+}
+
 /** True where a value is on a plate. */
 export function isOn(plate: Plate, line: string, usual: boolean): boolean {
   return plate.all && usual ? !plate.off.includes(line) : plate.on.includes(line)
@@ -114,5 +187,7 @@ export function relinked<P extends Plate>(plate: P, ids: ReadonlyMap<string, str
       return other === undefined ? [] : [[other, set]]
     }),
   )
-  return { ...plate, off: linked(plate.off), on: linked(plate.on), dress, chains: linked(plate.chains) }
+  const own =
+    plate.kind === 'plane' ? { chains: linked(plate.chains) } : { over: plate.over && (ids.get(plate.over) ?? null) }
+  return { ...plate, off: linked(plate.off), on: linked(plate.on), dress, ...own }
 }

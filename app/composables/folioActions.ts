@@ -21,7 +21,7 @@ export function useFolioActions() {
   const plates = usePlatesStore()
   const preferences = usePreferencesStore()
   const { actionsFor, name, openGrid } = useLineActions()
-  const { toggle: togglePlate } = usePlateActions()
+  const { toggle: togglePlate, curves, locus } = usePlateActions()
 
   /** Runs an action on the current line. */
   const onLine = (run: (id: string) => void) => () => {
@@ -64,6 +64,13 @@ export function useFolioActions() {
       run: onLine((id) => void openGrid(id)),
     },
     { label: 'Put on the plate or take off', key: 'plate', also: 'plane show draw', run: onLine(togglePlate) },
+    {
+      label: 'Curve of a sweep, or its magnitude in dB and angle',
+      key: 'curves',
+      also: 'plot frequency response draw',
+      run: onLine(curves),
+    },
+    { label: 'Locus of a complex sweep', key: 'locus', also: 'plot plane draw', run: onLine(locus) },
     { label: 'Hide or show the result', key: 'hide', run: onLine((id) => folio.toggle(id, 'hidden')) },
     { label: 'Fold or unfold', key: 'fold', run: onLine((id) => folio.toggle(id, 'folded')) },
   ]
@@ -111,6 +118,7 @@ export function useFolioActions() {
         },
       })),
       { label: 'New plane plate', also: 'figure complex', run: () => plates.addPlane() },
+      { label: 'New curve plate', also: 'figure plot sweep', run: () => plates.addCurve() },
       { label: 'To the shelf', also: 'folios home', run: () => void navigateTo('/') },
     ]
   }

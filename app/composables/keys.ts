@@ -7,7 +7,7 @@ export interface KeyEntry {
   readonly does: string
 }
 
-export type KeyGroup = 'In a line' | 'Lines' | 'The folio' | 'On the plane' | 'Strolling'
+export type KeyGroup = 'In a line' | 'Lines' | 'The folio' | 'On the plane' | 'On a curve' | 'Strolling'
 
 export const KEYS = {
   keep: { keys: ['Enter'], does: 'keep the line and go to the next' },
@@ -32,6 +32,8 @@ export const KEYS = {
   note: { keys: ['F9'], does: 'turn into a note, or back into an entry' },
   grid: { keys: ['Shift+F7'], does: 'fill a vector or matrix in a grid' },
   plate: { keys: ['Alt+.'], does: 'put the value on the plate, or take it off' },
+  curves: { keys: ['Alt+,'], does: 'draw a sweep: of a complex one, magnitude in dB and angle' },
+  locus: { keys: ['Alt+-'], does: 'draw the locus of a complex sweep' },
   hide: { keys: ['F4'], does: 'hide or show the result' },
   fold: { keys: ['Shift+F4'], does: 'fold or unfold' },
   undo: { keys: ['Ctrl+Z'], does: 'undo' },
@@ -51,6 +53,11 @@ export const KEYS = {
   ring: { keys: ['Alt'], does: 'held while a value moves: along its ring' },
   steps: { keys: ['Ctrl'], does: 'held while a value moves: in steps of the grid' },
   drop: { keys: ['Esc'], does: 'take a drag back' },
+  cursor: { keys: ['←', '→'], does: 'move the cursor from point to point; with Shift ten at once' },
+  cursorEnds: { keys: ['Home', 'End'], does: 'the first or the last point' },
+  secondCursor: { keys: ['Space'], does: 'fix a cursor here and read the difference to the other' },
+  readAlong: { keys: ['Enter', 'click'], does: 'read this point along in the ledger and on all plates' },
+  endReading: { keys: ['Esc'], does: 'no longer read along' },
   strollOn: { keys: ['→', 'Space'], does: 'the next line' },
   strollBack: { keys: ['←'], does: 'the line before' },
   strollEnds: { keys: ['Home', 'End'], does: 'the first or the last line' },
@@ -63,11 +70,12 @@ export const KEY_GROUPS: readonly { readonly title: KeyGroup; readonly keys: rea
   {
     title: 'Lines',
     keys: [
-      'below', 'above', 'select', 'moveUp', 'moveDown', 'duplicate', 'remove', 'removeEmpty', 'name', 'note', 'grid', 'plate', 'hide', 'fold',
+      'below', 'above', 'select', 'moveUp', 'moveDown', 'duplicate', 'remove', 'removeEmpty', 'name', 'note', 'grid', 'plate', 'curves', 'locus', 'hide', 'fold',
     ], // prettier-ignore
   },
   { title: 'The folio', keys: ['undo', 'redo', 'find', 'index', 'journal', 'handbook', 'stroll', 'keys'] },
   { title: 'On the plane', keys: ['pan', 'zoom', 'fit', 'marks', 'moveValue', 'ray', 'ring', 'steps', 'drop'] },
+  { title: 'On a curve', keys: ['cursor', 'cursorEnds', 'secondCursor', 'readAlong', 'endReading'] },
   { title: 'Strolling', keys: ['strollOn', 'strollBack', 'strollEnds', 'strollLeave'] },
 ]
 

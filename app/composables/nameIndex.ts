@@ -1,4 +1,4 @@
-import { definedName } from '#core/evaluate/folio'
+import { definedNames } from '#core/evaluate/folio'
 import type { LineView } from '#core/format/lineView'
 import { parseLine } from '#core/notation/parser'
 import { greek } from '#core/notation/words'
@@ -33,13 +33,15 @@ function kindOf(view: LineView): string {
   const { readout } = view
   if (readout.shape === 'list') return `vector of ${readout.count}`
   if (readout.shape === 'grid') return `matrix ${readout.rows} × ${readout.cols}`
+  if (readout.shape === 'sweep') return `sweep of ${readout.count}`
+  if (view.kind === 'algebra-matrix') return 'matrix with unknowns'
   if (view.kind === 'number') return readout.shape === 'twin' ? 'complex' : 'real'
   return view.kind === 'truth' ? 'true or false' : view.kind
 }
 
 /** The names that lines define, whether they could be reckoned yet or not. */
 export function keptNames(lines: readonly Line[]): ReadonlySet<string> {
-  return new Set(lines.flatMap((l) => (l.note ? [] : (definedName(parseLine(l.source)) ?? []))))
+  return new Set(lines.flatMap((l) => (l.note ? [] : definedNames(parseLine(l.source)))))
 }
 
 export function nameIndex(lines: readonly Line[], views: ReadonlyMap<string, LineView>): readonly IndexEntry[] {

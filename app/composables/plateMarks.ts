@@ -7,12 +7,16 @@ import { formatPolar, formatRectangular } from '#core/format/readout'
 import { complexNumber } from '#core/values/make'
 import type { Complex } from '#core/numbers/complex'
 import type { PlanePlate } from '#shared/plate'
+import type { Locus } from '~/drawing/locus'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import { useResultsStore } from '~/stores/results'
 
-/** The marks of a plane plate, from what the lines came to. */
-export function usePlateMarks(plate: Ref<PlanePlate>): Ref<readonly PlaneMark[]> {
+/** The marks and the loci of a plane plate, from what the lines came to. */
+export function usePlateMarks(plate: Ref<PlanePlate>): {
+  readonly marks: Ref<readonly PlaneMark[]>
+  readonly loci: Ref<readonly Locus[]>
+} {
   const folio = useFolioStore()
   const plates = usePlatesStore()
   const results = useResultsStore()
@@ -21,7 +25,13 @@ export function usePlateMarks(plate: Ref<PlanePlate>): Ref<readonly PlaneMark[]>
     const value = complexNumber(z)
     return { rectangular: formatRectangular(value, folio.conventions), polar: formatPolar(value, folio.conventions) }
   }
-  return computed<readonly PlaneMark[]>(() => {
+  const loci = computed<readonly Locus[]>(() =>
+    plates.valuesOn(plate.value).flatMap(({ line, name, view }) => {
+      const data = view.drawn?.locus ? view.sweep : null
+      return data ? [{ line, name, ink: plates.inks.get(line) ?? inkOf(0), data }] : []
+    }),
+  )
+  const marks = computed<readonly PlaneMark[]>(() => {
     const values = plates.valuesOn(plate.value)
     const editing = folio.editing?.id
     const marks = marksOf(
@@ -41,12 +51,21 @@ export function usePlateMarks(plate: Ref<PlanePlate>): Ref<readonly PlaneMark[]>
         ]
       }),
     )
+    // The point of a sweep that is read along is a value like any other.
+    const read = values.flatMap(({ line, name, view }): PlaneMark[] => {
+      const { at } = view
+      if (!view.drawn?.locus || !at || !Number.isFinite(at.re) || !Number.isFinite(at.im)) return []
+      const ink = { ...(plates.inks.get(line) ?? inkOf(0)), dash: [] }
+      const common = { id: `${line}@`, line, label: name, ink, labelled: true, draggable: false }
+      return [{ ...common, role: 'arrow', re: at.re, im: at.im, ...texts(at) }]
+    })
     const byName = new Map(values.map((v) => [v.name, v.line]))
     const chains = plate.value.chains.flatMap((line) => {
       const links = results.views.get(line)?.links ?? []
       const inkOfName = (name: string) => plates.inks.get(byName.get(name.replace('−', '')) ?? '')
       return chainMarks(line, links, plates.inks.get(line) ?? inkOf(0), inkOfName, texts)
     })
-    return [...chains, ...marks]
+    return [...chains, ...marks, ...read]
   })
+  return { marks, loci }
 }

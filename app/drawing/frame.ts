@@ -4,12 +4,15 @@ import type { Ink, PlaneMark } from '#core/scene/scene'
 import type { PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
 import type { Theme } from '~/theme/tokens'
+import type { Locus } from './locus'
 
 /** What the drawing of a plane needs; read anew for each frame. */
 export interface PlaneFrame {
   readonly view: PlaneView
   readonly size: Size
   readonly marks: readonly PlaneMark[]
+  /** Complex sweeps on the plane. */
+  readonly loci: readonly Locus[]
   readonly theme: Theme
   /** The mark under the pointer, in focus or being dragged. */
   readonly active: string | null

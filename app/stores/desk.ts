@@ -2,10 +2,11 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 
 /** What is open beside the ledger: the tabs of the right column, the index, the sheets. */
-export type Panel = 'plates' | 'grid' | 'bench' | 'journal' | 'handbook'
+export type Panel = 'plates' | 'table' | 'grid' | 'bench' | 'journal' | 'handbook'
 
 export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
   plates: 'Plates',
+  table: 'Table',
   grid: 'Grid',
   bench: 'Reduction bench',
   journal: 'Journal',
@@ -35,6 +36,14 @@ export const useDeskStore = defineStore('desk', () => {
   function openGrid(line: string): void {
     gridLine.value = line
     show('grid')
+  }
+
+  /** The sweep whose points are tabled. */
+  const tableLine = ref<string | null>(null)
+
+  function openTable(line: string): void {
+    tableLine.value = line
+    show('table')
   }
 
   /** The matrix on the reduction bench. */
@@ -84,11 +93,12 @@ export const useDeskStore = defineStore('desk', () => {
     renaming.value = null
     gridLine.value = null
     benchLine.value = null
+    tableLine.value = null
     full.value = false
   }
 
   return {
-    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, stroll, part, topic, renaming, gridLine, benchLine, full,
-    show, openGrid, openBench, hide, toggle, openHandbook, reset,
+    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, stroll, part, topic, renaming, gridLine, benchLine, tableLine, full,
+    show, openGrid, openTable, openBench, hide, toggle, openHandbook, reset,
   } // prettier-ignore
 })

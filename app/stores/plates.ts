@@ -6,9 +6,10 @@ import { assignSlots, inkOf } from '#core/scene/scene'
 import type { Ink } from '#core/scene/scene'
 import type { Line } from '#shared/folio'
 import { newId } from '#shared/id'
-import { FIRST_PLATE, freshPlate, isOn, withValue } from '#shared/plate'
+import { FIRST_PLATE, freshCurve, freshPlate, isOn, withValue } from '#shared/plate'
 import type { Dress, Plate } from '#shared/plate'
 import type { Operation } from '#shared/operations'
+import type { Along } from '~/workers/evaluator'
 import { useDeskStore } from './desk'
 import { useFolioStore } from './folio'
 import { useResultsStore } from './results'
@@ -20,6 +21,8 @@ export interface Candidate {
   readonly number: number
   readonly view: LineView
   readonly usual: boolean
+  /** True for a sweep: only such values are on curve plates. */
+  readonly sweep: boolean
 }
 
 /** The figures of the folio: which is large, what is on each, and how each value is dressed. */
@@ -45,12 +48,17 @@ export const usePlatesStore = defineStore('plates', () => {
     const end = desk.stroll === null ? folio.lines.length : desk.stroll + 1
     return folio.lines.slice(0, end).flatMap((line: Line, k): Candidate[] => {
       const view = line.note ? undefined : results.views.get(line.id)
-      if (!view?.drawn || view.name === null) return []
-      return [{ line: line.id, name: view.name, number: k + 1, view, usual: view.drawn.usual }]
+      const sweep = view?.readout.shape === 'sweep' && view.readout.of !== 'other'
+      if (!view || view.name === null || !(view.drawn || sweep)) return []
+      return [{ line: line.id, name: view.name, number: k + 1, view, usual: view.drawn?.usual ?? false, sweep }]
     })
   })
 
-  const valuesOn = (of: Plate): readonly Candidate[] => candidates.value.filter((c) => isOn(of, c.line, c.usual))
+  /** What could be on a plate of its kind: curves are of sweeps, and a plane has no place for angles. */
+  const candidatesFor = (of: Plate): readonly Candidate[] =>
+    candidates.value.filter((c) => (of.kind === 'curve' ? c.sweep : c.view.drawn !== null))
+
+  const valuesOn = (of: Plate): readonly Candidate[] => candidatesFor(of).filter((c) => isOn(of, c.line, c.usual))
 
   /** What the student has set of each value's dress: one dress for the whole folio. */
   const dresses = computed<ReadonlyMap<string, Dress>>(() => {
@@ -63,7 +71,8 @@ export const usePlatesStore = defineStore('plates', () => {
   let slots: Map<string, number> = new Map()
   /** The dress of every value that is on some plate; it is the same in ledger, index and plates. */
   const inks = computed<ReadonlyMap<string, Ink>>(() => {
-    const shown = candidates.value.filter((c) => all.value.some((p) => isOn(p, c.line, c.usual))).map((c) => c.line)
+    const on = new Set(all.value.flatMap((p) => valuesOn(p).map((c) => c.line)))
+    const shown = candidates.value.flatMap((c) => (on.has(c.line) ? [c.line] : []))
     slots = assignSlots(shown, slots)
     return new Map(shown.map((line) => [line, inkOf(slots.get(line) ?? 0, dresses.value.get(line))]))
   })
@@ -86,6 +95,7 @@ export const usePlatesStore = defineStore('plates', () => {
       chosen.value = null
       pinned.value = false
       way.value = 'free'
+      endReading()
     },
   )
 
@@ -95,8 +105,32 @@ export const usePlatesStore = defineStore('plates', () => {
   )
   watch(
     () => (folio.status === 'ready' ? chained.value : ''),
-    (ids) => results.chain(ids === '' ? [] : ids.split(' ')),
+    (ids) => results.watchAlso({ chains: ids === '' ? [] : ids.split(' ') }),
   )
+  // And sends the points of the sweeps that are shown.
+  const swept = computed(() => {
+    const over = all.value.flatMap((p) => (p.kind === 'curve' && p.over ? [p.over] : []))
+    const shown = all.value.flatMap((p) => valuesOn(p).flatMap((c) => (c.sweep ? [c.line] : [])))
+    return [...new Set([...over, ...shown])].sort().join(' ')
+  })
+  watch(
+    () => (folio.status === 'ready' ? swept.value : ''),
+    (ids) => results.watchAlso({ sweeps: ids === '' ? [] : ids.split(' ') }),
+  )
+
+  // Reading along: one point of whatever runs along a kept name, on all plates and in the ledger.
+
+  const along = ref<Along | null>(null)
+  function readAlong(name: string | null, index: number): void {
+    if (name === null) return
+    along.value = { name, index }
+    void results.watchAlso({ along: { name, index } })
+  }
+  function endReading(): void {
+    if (along.value === null) return
+    along.value = null
+    void results.watchAlso({ along: null })
+  }
 
   // Changes, each one step to undo.
 
@@ -137,6 +171,29 @@ export const usePlatesStore = defineStore('plates', () => {
   }
 
   const addPlane = (): void => add(freshPlate(newId(), false))
+  const addCurve = (): void => add(freshCurve(newId(), ['re'], [], 'Untitled'))
+
+  /** The locus of a complex sweep on a plane plate of its own. */
+  function showLocus(line: string): void {
+    const name = candidates.value.find((c) => c.line === line)?.name ?? ''
+    add({ ...freshPlate(newId(), false), caption: `Locus of ${name}`, on: [line] })
+  }
+
+  /** A sweep as curves: of a complex one the magnitude in dB and the angle, one above the other. */
+  function showCurves(line: string): void {
+    const candidate = candidates.value.find((c) => c.line === line)
+    const { readout } = candidate?.view ?? {}
+    const complex = readout?.shape === 'sweep' && readout.complex
+    const name = candidate?.name ?? ''
+    add(
+      freshCurve(
+        newId(),
+        complex ? ['dB', 'unwrapped'] : ['re'],
+        [line],
+        complex ? `Frequency response ${name}` : name,
+      ),
+    )
+  }
 
   function remove(of: Plate): void {
     if (all.value.length < 2) return
@@ -151,7 +208,7 @@ export const usePlatesStore = defineStore('plates', () => {
   }
 
   return {
-    all, plate, number, pinned, way, candidates, valuesOn, dresses, inks,
+    all, plate, number, pinned, way, candidates, candidatesFor, valuesOn, along, readAlong, endReading, addCurve, showLocus, showCurves, dresses, inks,
     change, put, dressUp, add, addPlane, remove, choose, chosen,
   } // prettier-ignore
 })

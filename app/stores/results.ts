@@ -7,7 +7,8 @@ import type { CopyForm } from '#core/format/copy'
 import type { LineView } from '#core/format/lineView'
 import type { ExactMatrix } from '#core/linear/exact'
 import type { Line } from '#shared/folio'
-import type { Edits, EvaluatorService, Update } from '~/workers/evaluator'
+import type { SweepRows } from '#core/format/sweep'
+import type { Edits, EvaluatorService, Update, Watched } from '~/workers/evaluator'
 
 /** How long a calculation may take before it is offered to be stopped, in milliseconds. */
 const PATIENCE = 700
@@ -83,7 +84,7 @@ export const useResultsStore = defineStore('results', () => {
     return enqueue((evaluator) => {
       const lines = order.value.map((id) => ({ id, source: told.get(id) ?? '' }))
       return conventions
-        ? evaluator.load(lines, conventions, [...held], chains)
+        ? evaluator.load(lines, conventions, [...held], { ...watched })
         : Promise.resolve({ views: [], draft: null })
     })
   }
@@ -102,11 +103,17 @@ export const useResultsStore = defineStore('results', () => {
     })
   }
 
-  let chains: readonly string[] = []
-  /** The lines whose sums are laid tip to tail: their terms are told, too. */
-  function chain(ids: readonly string[]): Promise<void> {
-    chains = ids
-    return enqueue((evaluator) => evaluator.apply({ chains: [...ids] }))
+  /** What is shown beyond the lines themselves: terms of sums, points of sweeps, the point that is read along. */
+  let watched: Watched = { chains: [], sweeps: [], along: null }
+  function watchAlso(change: Partial<Watched>): Promise<void> {
+    watched = { ...watched, ...change }
+    return enqueue((evaluator) => evaluator.apply(change))
+  }
+
+  /** Rows of the table of a sweep. */
+  async function sweepRows(id: string, from: number, count: number): Promise<SweepRows | null> {
+    await queue
+    return remote().sweepRows(id, from, count)
   }
 
   /** Evaluates an entry while it is typed or dragged; only the newest text counts. */
@@ -191,7 +198,8 @@ export const useResultsStore = defineStore('results', () => {
     unitDependent,
     load,
     apply,
-    chain,
+    watchAlso,
+    sweepRows,
     type,
     settle,
     stop,

@@ -5,8 +5,13 @@ import { asMatrix } from '#core/values/matrices'
 import { copyText } from '#core/format/copy'
 import type { CopyForm } from '#core/format/copy'
 import { lineView, stoppedView } from '#core/format/lineView'
-import type { LineView } from '#core/format/lineView'
+import type { LineView, PointView } from '#core/format/lineView'
 import type { Conventions } from '#core/format/conventions'
+import { readout } from '#core/format/readout'
+import { rowsOf, sweepData } from '#core/format/sweep'
+import type { SweepRows } from '#core/format/sweep'
+import { pointAt } from '#core/values/sweeps'
+import type { Value } from '#core/values/value'
 import { linksOf, pointOf, termsOf } from '#core/scene/chain'
 import type { Link } from '#core/scene/chain'
 
@@ -19,6 +24,24 @@ export interface Edits {
   readonly conventions?: Conventions
   /** Lines whose sums some plate lays tip to tail. */
   readonly chains?: readonly string[]
+  /** Lines whose points are shown somewhere. */
+  readonly sweeps?: readonly string[]
+  /** The point that is read along; `null` ends it. */
+  readonly along?: Along | null
+}
+
+/** A point of whatever runs along a kept name. */
+export interface Along {
+  readonly name: string
+  /** Counted from 0. */
+  readonly index: number
+}
+
+/** What is shown beyond the lines themselves. */
+export interface Watched {
+  readonly chains: readonly string[]
+  readonly sweeps: readonly string[]
+  readonly along: Along | null
 }
 
 /** What comes back: views of the lines that changed. */
@@ -40,15 +63,15 @@ export class EvaluatorService {
   private good: string | null = null
   /** Texts that were stopped: such a line counts as empty until it is edited or asked for. */
   private readonly held = new Map<string, string>()
-  private chains: ReadonlySet<string> = new Set()
+  private watched: Watched = { chains: [], sweeps: [], along: null }
 
   load(
     lines: readonly SourceLine[],
     conventions: Conventions,
     held: readonly (readonly [string, string])[] = [],
-    chains: readonly string[] = [],
+    watched: Watched = this.watched,
   ): Update {
-    this.chains = new Set(chains)
+    this.watched = watched
     this.sources.clear()
     this.held.clear()
     for (const [id, text] of held) this.held.set(id, text)
@@ -74,9 +97,14 @@ export class EvaluatorService {
       this.conventions = edits.conventions
       this.evaluator.setSettings(edits.conventions)
     }
-    const chained = edits.chains ?? []
-    if (edits.chains) this.chains = new Set(edits.chains)
-    const changed = [...new Set([...this.evaluateAll(), ...chained])]
+    const { chains, sweeps, along } = edits
+    this.watched = {
+      chains: chains ?? this.watched.chains,
+      sweeps: sweeps ?? this.watched.sweeps,
+      along: along === undefined ? this.watched.along : along,
+    }
+    const told = along === undefined ? [] : this.sweepLines()
+    const changed = [...new Set([...this.evaluateAll(), ...(chains ?? []), ...(sweeps ?? []), ...told])]
     return { views: edits.conventions ? this.allViews() : this.viewsOf(changed), draft: null }
   }
 
@@ -153,14 +181,38 @@ export class EvaluatorService {
     return ids.flatMap((id) => {
       const result = this.evaluator.result(id)
       if (!result) return []
-      const view = { ...lineView(result, conventions), links: this.linksOf(id) }
+      const view = {
+        ...lineView(result, conventions),
+        links: this.linksOf(id),
+        sweep: this.watched.sweeps.includes(id) ? sweepData(result.evaluated.value) : null,
+        at: this.pointOf(result.evaluated.value, conventions),
+      }
       return [this.isHeld(id) ? stoppedView(view) : view]
     })
   }
 
+  private sweepLines(): string[] {
+    return this.order.filter((id) => this.evaluator.result(id)?.evaluated.value?.kind === 'sweep')
+  }
+
+  /** The value of a sweep at the point that is read along. */
+  private pointOf(value: Value | null, conventions: Conventions): PointView | null {
+    const { along } = this.watched
+    if (!along || value?.kind !== 'sweep' || value.axis.name !== along.name) return null
+    const point = pointAt(value, Math.min(along.index, value.count - 1))
+    const at = pointOf(point) ?? { re: NaN, im: NaN }
+    return { readout: readout(point, conventions), ...at }
+  }
+
+  /** Some points of a sweep as rows of a table, texts and all. */
+  sweepRows(id: string, from: number, count: number): SweepRows | null {
+    const value = this.evaluator.result(id)?.evaluated.value
+    return value?.kind === 'sweep' && this.conventions ? rowsOf(value, from, count, this.conventions) : null
+  }
+
   /** The terms of a sum tip to tail, each evaluated in the place of its line. */
   private linksOf(id: string): readonly Link[] {
-    const result = this.chains.has(id) ? this.evaluator.result(id) : null
+    const result = this.watched.chains.includes(id) ? this.evaluator.result(id) : null
     if (!result) return []
     const parts = termsOf(result.parsed.source, result.evaluated.bound.body).flatMap(({ source, negative }) => {
       const value = this.evaluator.evaluateAt(id, source)?.value

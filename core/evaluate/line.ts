@@ -66,6 +66,7 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
 /** A range that is kept gives its name to its axis. */
 function named(value: Value | Failure | null, statement: Statement): Value | Failure | null {
   if (value?.kind !== 'sweep' || statement.type !== 'define' || value.axis.name !== null) return value
+  if (value.re !== value.axis.values) return value
   return { ...value, axis: { ...value.axis, name: statement.name.name } }
 }
 

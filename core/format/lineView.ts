@@ -12,6 +12,7 @@ import { findFunction } from '../functions/registry'
 import { drawnOf } from '../scene/drawn'
 import type { Drawn } from '../scene/drawn'
 import type { Link } from '../scene/chain'
+import type { SweepData } from '../scene/curve'
 import type { Value } from '../values/value'
 import type { Conventions } from './conventions'
 import { fractionText } from './json'
@@ -53,11 +54,22 @@ export interface LineView {
   readonly drawn: Drawn | null
   /** The terms of a sum tip to tail, where a plate lays them so. */
   readonly links: readonly Link[]
+  /** The points of a sweep, where some plate or table shows them. */
+  readonly sweep: SweepData | null
+  /** Its value at the point that is read along, where one is. */
+  readonly at: PointView | null
   readonly literal: DraggableLiteral | null
   /** Kept names that the line reads. */
   readonly uses: readonly string[]
   /** For a check: whether it passed. */
   readonly pass: boolean | null
+}
+
+/** The value of a sweep at one point. */
+export interface PointView {
+  readonly readout: Readout
+  readonly re: number
+  readonly im: number
 }
 
 export function showProblem(p: Problem): ShownProblem {
@@ -97,6 +109,8 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     stamped,
     drawn: value ? drawnOf(value, bound.body, conventions) : null,
     links: NO_LINKS,
+    sweep: null,
+    at: null,
     literal: failed ? null : findLiteral(parsed.source, parsed.statement, bound.body, conventions.angle),
     uses: bound.uses,
     pass: value?.kind === 'check' ? value.pass : null,

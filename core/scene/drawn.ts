@@ -13,6 +13,8 @@ export interface Drawn {
   /** True where a plate that shows whatever is kept shows it, too; other values are put on by hand. */
   readonly usual: boolean
   readonly entries: readonly DrawnEntry[]
+  /** True for a sweep of complex numbers: its locus is drawn from its points. */
+  readonly locus?: boolean
 }
 
 export interface DrawnEntry extends C.Complex {
@@ -31,6 +33,8 @@ export function drawnOf(value: Value, body: Node | null, conventions: Convention
     if (!C.isFinite(value)) return null
     return { role: 'arrow', usual: value.complex, entries: [entryOf(value, null, conventions)] }
   }
+  if (value.kind === 'sweep')
+    return value.of === 'number' ? { role: 'arrow', usual: value.complex, entries: [], locus: true } : null
   return value.kind === 'vector' ? vectorOf(value, body, conventions) : null
 }
 

@@ -1,5 +1,5 @@
 import type { FolioFile } from '../../shared/folio'
-import { freshPlate } from '../../shared/plate'
+import { freshCurve, freshPlate } from '../../shared/plate'
 import type { PlanePlate } from '../../shared/plate'
 import type { Folios } from './folios'
 
@@ -144,7 +144,6 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
         note: true as const,
       },
       'A = [[0, 1, 0], [0, -0.5, 1.2], [0, -2, -20]]',
-      'charpoly(A)',
       'p = eigenvalues(A)',
       'W = eigenvectors(A)',
       'A*W ~~ W*diag(p)',
@@ -152,22 +151,82 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
       'Phi = expm(0.1A)',
       'x_0 = [0, 6, 0]  # turning at 6 radians a second',
       'x_1 = Phi*x_0',
+      '# The same with an unknown: the characteristic polynomial and its roots',
+      'unknown s',
+      'chi = det(s*identity(3) - A)',
+      'coefficients(chi) ~~ charpoly(A)',
+      'lambda = roots(chi)',
       '# With a spring in the coupling it swings',
       'B = [[0, 1], [-40, -2.4]]',
-      'q = eigenvalues(B)',
-      'q_1 = q[1]',
-      'q_2 = q[2]',
-      'w_n = |q_1|  # natural frequency',
-      'damping = -re(q_1)/w_n',
+      'chi_B = det(s*identity(2) - B)',
+      'q = roots(chi_B)',
+      'w_n = |q[1]|  # natural frequency',
+      'damping = -re(q[1])/w_n',
+      '# From a torque on the coupling to its angle',
+      'G = (s + 8)/chi_B',
+      'z_G = zeros(G)',
+      'p_G = poles(G)',
+      'w = 0.1 to 100 per decade 60',
+      'G_w = G where s = j*w',
+      'max(|G_w|)',
     ].map(lineOf),
     plates: [
       plane('drive', 'Poles of the drive', ['p'], { re: 'σ / s⁻¹', im: 'ω / s⁻¹' }),
-      plane('spring', 'Poles with a spring in the coupling', ['q'], {
+      plane('spring', 'Poles and zero with a spring in the coupling', ['p_G', 'z_G'], {
         re: 'σ / s⁻¹',
         im: 'ω / s⁻¹',
         grid: 'polar',
-        components: true,
       }),
+      {
+        ...freshCurve('plate-response', ['dB', 'unwrapped'], [kept('G_w')], 'From torque to angle'),
+        x: { name: 'ω / s⁻¹', scale: 'auto', low: null, high: null },
+      },
+    ],
+  },
+  {
+    title: 'Fog horn',
+    conventions: {},
+    lines: [
+      {
+        source:
+          '## The horn of Skerry Light\nIts coil has the resistance $R$ and the inductance $L$; the moving diaphragm acts like a capacitor with a resistor beside it. Where does it sound best?',
+        note: true as const,
+      },
+      'R = 6',
+      'L = 1.2m',
+      'C_m = 330u  # the spring of the diaphragm',
+      'R_m = 24  # what it gives to the air',
+      'L_m = 9m  # the mass of the diaphragm',
+      'f = 10 to 10k per decade 200',
+      'w = 2pi*f',
+      'Z_m = R_m || 1/(j*w*C_m) || j*w*L_m  # the diaphragm',
+      'Z = R + j*w*L + Z_m',
+      'H = Z_m/Z  # share of the voltage that moves it',
+      '# How loud, and where it is loudest',
+      'loud = dB(H)',
+      'max(loud)',
+      'f_0 = 1/(2pi*sqrt(L_m*C_m))  # resonance by hand',
+      '# The feed: how the voltage swings, and what the coil makes of it',
+      'V = 24∠30°',
+      'I = V/(R + j*2pi*100*L)  # at 100 Hz',
+      't = 0 to 20m count 401',
+      'v_t = wave(V, 2pi*100, t)',
+      'i_t = wave(I, 2pi*100, t)',
+      'P = V*e^(j*2pi*100*t)  # the phasor as it turns',
+    ].map(lineOf),
+    plates: [
+      {
+        ...freshCurve('plate-response', ['dB', 'unwrapped'], [kept('H')], 'What moves the diaphragm'),
+        x: { name: 'f / Hz', scale: 'auto', low: null, high: null },
+        extremes: true,
+      },
+      plane('locus', 'Locus of the impedance from 10 Hz to 10 kHz', ['Z'], { re: 'R / Ω', im: 'X / Ω' }),
+      {
+        ...freshCurve('plate-waves', ['re'], ['v_t', 'i_t'].map(kept), 'Voltage and current at 100 Hz'),
+        x: { name: 't / s', scale: 'auto', low: null, high: null },
+        number: { name: 'v / V, i / A', log: false, low: null, high: null },
+      },
+      plane('phasor', 'The phasor of the voltage as it turns', ['P', 'V'], { grid: 'polar' }),
     ],
   },
 ]

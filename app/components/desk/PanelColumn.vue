@@ -26,6 +26,7 @@ const desk = useDeskStore()
     </nav>
     <div class="panel">
       <PlatesPane v-show="desk.panel === 'plates'" />
+      <TablePane v-if="desk.panel === 'table'" />
       <GridPane v-if="desk.panel === 'grid'" />
       <ReductionPane v-if="desk.panel === 'bench'" />
       <JournalPane v-if="desk.panel === 'journal'" />

@@ -78,10 +78,11 @@ onBeforeUnmount(() => {
   if (timer !== null) clearTimeout(timer)
 })
 
-/** Vectors and matrices take the full width below their reading. */
+/** Vectors, matrices, sweeps and polynomials take the full width below their reading. */
+const WIDE: ReadonlySet<string> = new Set(['grid', 'list', 'sweep', 'algebra'])
 const wide = computed(() => {
   const shape = view.value?.readout.shape
-  return !props.line.note && !props.line.hidden && !view.value?.problem && (shape === 'grid' || shape === 'list')
+  return !props.line.note && !props.line.hidden && !view.value?.problem && WIDE.has(shape ?? '')
 })
 const keptProblem = computed(() => (editing.value ? null : (view.value?.problem ?? null)))
 const shownProblem = computed<ShownProblem | null>(() => {
@@ -504,6 +505,7 @@ mark.gap {
   grid-column: 3 / 5;
 }
 .wide .outcome {
+  display: block;
   grid-column: 3 / -1;
   grid-row: 2;
   border-left: 0;

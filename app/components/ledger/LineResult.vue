@@ -49,6 +49,19 @@ const dial = computed(() => props.view.drawn?.entries[0] ?? null)
       :readout="view.readout"
       :letter="letter"
     />
+    <SweepResult
+      v-else-if="view.readout.shape === 'sweep'"
+      class="cell list-cell"
+      :view="view"
+      :readout="view.readout"
+      :letter="letter"
+      :number="number"
+      :hue="hue"
+      :reachable="reachable"
+    />
+    <div v-else-if="view.readout.shape === 'algebra'" class="cell list-cell algebra">
+      <ReadingMath :latex="view.readout.latex" />
+    </div>
     <span
       v-else-if="view.readout.shape === 'words'"
       class="cell words"
@@ -89,6 +102,10 @@ const dial = computed(() => props.view.drawn?.entries[0] ?? null)
 }
 .list-cell {
   grid-column: 1 / -1;
+}
+.algebra {
+  overflow: auto hidden;
+  scrollbar-width: thin;
 }
 .fraction {
   font-size: 13px;

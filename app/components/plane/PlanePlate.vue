@@ -10,6 +10,10 @@ import {
   mdiTableLarge,
 } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { formatReal } from '#core/format/decimal'
+import { formatAngle } from '#core/format/parts'
+import { formatPolar, formatRectangular } from '#core/format/readout'
+import { angleOf, complexNumber } from '#core/values/make'
 import type { PlaneMark } from '#core/scene/scene'
 import { fitRange, fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
@@ -20,6 +24,8 @@ import { usePlateMarks } from '~/composables/plateMarks'
 import type { PlaneFrame } from '~/drawing/frame'
 import { copyPicture, fileName, pngOf, saveAs, svgOf } from '~/drawing/files'
 import { gridStep } from '~/drawing/ground'
+import { boxOf, isCoarseLocus, locusAt } from '~/drawing/locus'
+import type { Locus } from '~/drawing/locus'
 import { paintPlane, planePlugin } from '~/drawing/plane'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -46,7 +52,7 @@ const view = shallowRef<PlaneView>({ re: 0, im: 0, perPixel: 0.01 })
 const held = ref(false)
 const tableOpen = ref(false)
 const theme = computed(() => THEMES[preferences.theme])
-const marks = usePlateMarks(computed(() => props.plate))
+const { marks, loci } = usePlateMarks(computed(() => props.plate))
 const places = new Map<string, number>()
 
 // Drawing.
@@ -68,6 +74,7 @@ function frame(): PlaneFrame {
     view: view.value,
     size: size.value,
     marks: marks.value,
+    loci: loci.value,
     theme: theme.value,
     active: active.value,
     picked: picked.value,
@@ -116,9 +123,8 @@ onBeforeUnmount(() => {
 /** The range that the student has set, or else all values. */
 function fit(): void {
   const { range } = props.plate
-  const shown = props.plate.conjugates
-    ? [...marks.value, ...marks.value.map((m) => ({ re: m.re, im: -m.im }))]
-    : marks.value
+  const tips = [...marks.value, ...loci.value.flatMap(boxOf)]
+  const shown = props.plate.conjugates ? [...tips, ...tips.map((m) => ({ re: m.re, im: -m.im }))] : tips
   view.value = range ? fitRange(range, size.value) : fitView(shown, size.value)
   held.value = false
 }
@@ -246,8 +252,8 @@ function fitIfOut(): void {
   if (out) fit()
 }
 
-const ids = computed(() => marks.value.map((m) => m.id).join(' '))
-watch(marks, () => {
+const ids = computed(() => [...marks.value.map((m) => m.id), ...loci.value.map((l) => l.line)].join(' '))
+watch([marks, loci], () => {
   if (!held.value && drag.value === null && folio.editing === null && focused.value === null) fit()
   redraw()
 })
@@ -259,7 +265,7 @@ watch(
   () => props.plate.range,
   () => fit(),
 )
-watch([view, theme, active, picked, () => props.plate, () => folio.conventions], redraw)
+watch([view, loci, theme, active, picked, () => props.plate, () => folio.conventions], redraw)
 
 // Files.
 
@@ -300,8 +306,10 @@ const refusal = computed(() => {
 })
 const toldAt = computed(() => {
   const mark = told.value
-  if (!mark) return {}
-  const pixel = toPixel(view.value, size.value, mark)
+  return mark ? besides(toPixel(view.value, size.value, mark)) : {}
+})
+/** Beside a place of the picture, and inside of it. */
+function besides(pixel: Pixel): Record<string, string> {
   const right = pixel.x > size.value.width * 0.55
   const low = pixel.y > size.value.height * 0.7
   return {
@@ -310,7 +318,43 @@ const toldAt = computed(() => {
     top: low ? 'auto' : `${Math.max(4, pixel.y + 14)}px`,
     bottom: low ? `${Math.max(4, size.value.height - pixel.y + 14)}px` : 'auto',
   }
+}
+// A value read off along a locus.
+
+const coarseLocus = computed(() => loci.value.find((locus) => isCoarseLocus(locus, view.value, size.value)))
+
+const onLocus = shallowRef<{ readonly locus: Locus; readonly index: number } | null>(null)
+function hoverLocus(event: PointerEvent): void {
+  if (loci.value.length === 0) return
+  const box = canvas.value?.getBoundingClientRect()
+  const busy = drag.value !== null || pointer.active.value !== null
+  onLocus.value =
+    box && !busy
+      ? locusAt(loci.value, view.value, size.value, { x: event.clientX - box.left, y: event.clientY - box.top }, 10)
+      : null
+}
+function readLocus(): void {
+  if (onLocus.value) plates.readAlong(onLocus.value.locus.data.along, onLocus.value.index)
+}
+const offLocus = computed(() => {
+  const found = onLocus.value
+  if (!found || told.value) return null
+  const { data, name, ink } = found.locus
+  const z = { re: data.re[found.index] ?? NaN, im: data.im?.[found.index] ?? 0 }
+  const value = complexNumber(z)
+  const x = data.x[found.index] ?? NaN
+  const parameter = data.turns ? formatAngle(angleOf(x), folio.conventions) : formatReal(x, folio.conventions)
+  return {
+    name,
+    hue: ink.hue,
+    along: data.along ?? 'point',
+    parameter: data.along === null ? String(found.index + 1) : parameter,
+    rectangular: formatRectangular(value, folio.conventions),
+    polar: formatPolar(value, folio.conventions),
+    at: besides(toPixel(view.value, size.value, z)),
+  }
 })
+
 const WAY_NAMES = { free: '', ray: 'along its ray', ring: 'along its ring', steps: 'in steps' } as const
 
 /** Values that the summary for screen readers tells; the table has them all. */
@@ -319,10 +363,12 @@ const summary = computed(() => {
   const values = marks.value.filter((m) => !m.term)
   const told = values.slice(0, SPOKEN).map((m) => `${m.label} ${m.polar}`)
   if (values.length > SPOKEN) told.push(`and ${values.length - SPOKEN} more, in the table`)
+  for (const { name, data } of loci.value.slice(0, SPOKEN)) told.push(`locus of ${name}, ${data.re.length} points`)
   const names = told.join('; ')
+  const what = values.length === 0 ? 'Complex plane' : `Complex plane with ${values.length} values`
   return names === ''
     ? 'Complex plane, empty'
-    : `Complex plane with ${values.length} values: ${names}. Arrow keys move the picture, plus and minus zoom, 0 fits.`
+    : `${what}: ${names}. Arrow keys move the picture, plus and minus zoom, 0 fits.`
 })
 
 // A name that is dropped on the picture.
@@ -350,10 +396,11 @@ function drop(event: DragEvent): void {
         :aria-label="summary"
         :style="{ cursor: measuring && cursor === 'default' ? 'crosshair' : cursor }"
         @pointerdown="pointer.down"
-        @pointermove="pointer.move"
+        @pointermove="(event) => (pointer.move(event), hoverLocus(event))"
         @pointerup="pointer.up"
         @pointercancel="pointer.cancel"
-        @pointerleave="pointer.leave"
+        @pointerleave="(pointer.leave(), (onLocus = null))"
+        @click="readLocus"
         @wheel="pointer.wheel"
         @keydown="key"
         @touchstart="pointer.touchStart"
@@ -389,8 +436,15 @@ function drop(event: DragEvent): void {
           its ring, Ctrl in steps</span
         >
       </div>
+      <div v-else-if="offLocus" class="told sheet" :style="offLocus.at" role="status">
+        <strong :style="{ color: `var(--hue-${offLocus.hue + 1})` }">{{ offLocus.name }}</strong>
+        <span>{{ offLocus.along }} = <ValueText :text="offLocus.parameter" :letter="folio.conventions.letter" /></span>
+        <ValueText :text="offLocus.rectangular" :letter="folio.conventions.letter" />
+        <ValueText :text="offLocus.polar" :letter="folio.conventions.letter" />
+        <span class="told-note">a click reads this point along</span>
+      </div>
       <p v-else-if="refusal" class="refusal sheet" role="status">{{ refusal }}</p>
-      <p v-if="marks.length === 0" class="nothing">
+      <p v-if="marks.length === 0 && loci.length === 0" class="nothing">
         <template v-if="plate.all"
           >Values that are kept under a name appear here as arrows.<br />Try <code>V = 230/_30</code></template
         >
@@ -454,6 +508,7 @@ function drop(event: DragEvent): void {
       </button>
     </template>
     <template #below>
+      <CoarseNote v-if="coarseLocus" :along="coarseLocus.data.along" />
       <MeasureStrip
         v-if="measuring"
         :marks="pickedMarks"

@@ -3,6 +3,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { fitRange, fitView } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
 import { usePlateMarks } from '~/composables/plateMarks'
+import { boxOf } from '~/drawing/locus'
 import { paintPlane } from '~/drawing/plane'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
@@ -14,7 +15,7 @@ const folio = useFolioStore()
 const preferences = usePreferencesStore()
 const SIZE = { width: 96, height: 66 }
 const canvas = ref<HTMLCanvasElement | null>(null)
-const marks = usePlateMarks(computed(() => props.plate))
+const { marks, loci } = usePlateMarks(computed(() => props.plate))
 let asked = false
 
 function draw(): void {
@@ -30,9 +31,12 @@ function draw(): void {
     paper.height = SIZE.height * scale
     ctx.scale(scale, scale)
     paintPlane(ctx, {
-      view: props.plate.range ? fitRange(props.plate.range, SIZE) : fitView(marks.value, SIZE, 10),
+      view: props.plate.range
+        ? fitRange(props.plate.range, SIZE)
+        : fitView([...marks.value, ...loci.value.flatMap(boxOf)], SIZE, 10),
       size: SIZE,
       marks: marks.value,
+      loci: loci.value,
       theme: THEMES[preferences.theme],
       active: null,
       picked: [],
@@ -44,7 +48,7 @@ function draw(): void {
   })
 }
 onMounted(draw)
-watch([marks, () => props.plate, () => preferences.theme], draw)
+watch([marks, loci, () => props.plate, () => preferences.theme], draw)
 </script>
 
 <template>

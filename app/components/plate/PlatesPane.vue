@@ -10,7 +10,13 @@ const plates = usePlatesStore()
 
 <template>
   <section class="plates" aria-label="Plates">
-    <PlanePlate :key="plates.plate.id" :plate="plates.plate" :number="plates.number" />
+    <PlanePlate
+      v-if="plates.plate.kind === 'plane'"
+      :key="plates.plate.id"
+      :plate="plates.plate"
+      :number="plates.number"
+    />
+    <CurvePlate v-else :key="plates.plate.id" :plate="plates.plate" :number="plates.number" />
     <nav class="strip" aria-label="Plates of the folio">
       <ol v-if="plates.all.length > 1">
         <li v-for="(plate, k) in plates.all" :key="plate.id">
@@ -22,18 +28,37 @@ const plates = usePlatesStore()
             :title="plate.caption"
             @click="plates.choose(plate.id)"
           >
-            <PlateMini :plate="plate" />
+            <PlateMini v-if="plate.kind === 'plane'" :plate="plate" />
+            <CurveMini v-else :plate="plate" />
             <span class="number">{{ k + 1 }}</span>
           </button>
         </li>
       </ol>
-      <button v-if="folio.writable" type="button" class="plain-button" @click="plates.addPlane()">
-        <AppIcon :path="mdiPlus" />New plane
+      <button
+        v-if="folio.writable"
+        type="button"
+        class="plain-button"
+        aria-label="New plane"
+        title="New plane plate"
+        @click="plates.addPlane()"
+      >
+        <AppIcon :path="mdiPlus" />Plane
+      </button>
+      <button
+        v-if="folio.writable"
+        type="button"
+        class="plain-button"
+        aria-label="New curve"
+        title="New curve plate"
+        @click="plates.addCurve()"
+      >
+        <AppIcon :path="mdiPlus" />Curve
       </button>
       <button
         v-if="plates.all.length > 1"
         type="button"
         class="plain-button pin"
+        :aria-label="plates.pinned ? 'Unpin the plate' : 'Pin the plate'"
         :aria-pressed="plates.pinned"
         :title="
           plates.pinned
@@ -42,7 +67,7 @@ const plates = usePlatesStore()
         "
         @click="plates.pinned = !plates.pinned"
       >
-        <AppIcon :path="plates.pinned ? mdiPin : mdiPinOutline" />{{ plates.pinned ? 'Pinned' : 'Pin' }}
+        <AppIcon :path="plates.pinned ? mdiPin : mdiPinOutline" />
       </button>
     </nav>
   </section>
@@ -62,10 +87,11 @@ const plates = usePlatesStore()
   padding-top: 4px;
 }
 ol {
+  min-width: 0;
   list-style: none;
   display: flex;
   gap: 8px;
-  margin: 0;
+  margin: 0 auto 0 0;
   padding: 2px;
   overflow-x: auto;
   scrollbar-width: thin;
@@ -82,12 +108,14 @@ ol {
 }
 .number {
   position: absolute;
-  left: 4px;
-  top: 2px;
+  left: 1px;
+  top: 1px;
   line-height: 1.2;
   font-family: var(--serif);
   font-size: 14px;
   font-weight: 600;
+  padding: 0 4px;
+  background: var(--leaf);
 }
 .pin[aria-pressed='true'] {
   background: var(--rail);

@@ -1,0 +1,131 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { nearestIndex } from '#core/scene/curve'
+import { formatReal } from '#core/format/decimal'
+import type { Curve } from '~/drawing/curve'
+import { useFolioStore } from '~/stores/folio'
+import { usePlatesStore } from '~/stores/plates'
+
+/** What the curves are worth at the cursor, at a fixed one, and the difference between both. */
+const props = defineProps<{
+  curves: readonly Curve[]
+  xName: string
+  cursor: number | null
+  fixed: number | null
+  /** The point that is read along. */
+  along: number | null
+  log: boolean
+}>()
+const folio = useFolioStore()
+const plates = usePlatesStore()
+
+const here = computed(() => props.cursor ?? props.along)
+const number = (x: number): string => formatReal(x, folio.conventions)
+const unit = (curve: Curve): string =>
+  curve.sort === 'dB' ? ' dB' : curve.sort === 'angle' ? (folio.conventions.angle === 'deg' ? '°' : ' rad') : ''
+
+function heightAt(curve: Curve, x: number | null): number | null {
+  return x === null ? null : (curve.y[nearestIndex(curve.x, x, props.log)] ?? null)
+}
+const rows = computed(() =>
+  props.curves.slice(0, 12).map((curve) => {
+    const [now, then] = [heightAt(curve, here.value), heightAt(curve, props.fixed)]
+    return {
+      id: curve.id,
+      label: curve.label,
+      hue: curve.ink.hue,
+      now: now === null ? '' : `${number(now)}${unit(curve)}`,
+      then: then === null ? '' : `${number(then)}${unit(curve)}`,
+      difference: now === null || then === null ? '' : `${number(now - then)}${unit(curve)}`,
+    }
+  }),
+)
+const name = computed(() => (props.xName === '' ? 'x' : props.xName))
+</script>
+
+<template>
+  <section class="cursor-strip" aria-label="Values at the cursor">
+    <p v-if="here === null" class="quiet">
+      {{
+        curves.length === 0
+          ? ''
+          : 'Move over the picture to read it; a click reads that point along, Shift and a click fixes a second cursor.'
+      }}
+    </p>
+    <table v-else role="status">
+      <thead>
+        <tr>
+          <th scope="col">{{ name }}</th>
+          <td><ValueText :text="number(here)" :letter="folio.conventions.letter" /></td>
+          <template v-if="fixed !== null">
+            <td><ValueText :text="number(fixed)" :letter="folio.conventions.letter" /></td>
+            <td>
+              Δ <ValueText :text="number(here - fixed)" :letter="folio.conventions.letter" /><template
+                v-if="log && fixed > 0 && here > 0"
+                >, × <ValueText :text="number(here / fixed)" :letter="folio.conventions.letter"
+              /></template>
+            </td>
+          </template>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.id">
+          <th scope="row" :style="{ color: `var(--hue-${row.hue + 1})` }">{{ row.label }}</th>
+          <td><ValueText :text="row.now" :letter="folio.conventions.letter" /></td>
+          <template v-if="fixed !== null">
+            <td><ValueText :text="row.then" :letter="folio.conventions.letter" /></td>
+            <td>Δ <ValueText :text="row.difference" :letter="folio.conventions.letter" /></td>
+          </template>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="along !== null" class="reading">
+      Read along at {{ name }} = <ValueText :text="number(along)" :letter="folio.conventions.letter" />
+      <button type="button" class="plain-button" @click="plates.endReading()">End reading along</button>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.cursor-strip {
+  flex: none;
+  min-height: 58px;
+  max-height: 150px;
+  overflow: auto;
+  margin-top: 4px;
+  padding-top: 2px;
+  border-top: 1px solid var(--rule);
+  scrollbar-width: thin;
+}
+.quiet {
+  margin: 4px 0;
+  font-size: 13px;
+  color: var(--quiet);
+}
+table {
+  border-collapse: collapse;
+  font-size: 14px;
+}
+th,
+td {
+  padding: 1px 18px 1px 0;
+  text-align: left;
+  white-space: nowrap;
+}
+th {
+  font-family: var(--serif);
+  font-style: italic;
+  font-weight: 600;
+}
+.reading {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  margin: 0;
+  font-size: 14px;
+  color: var(--brass-text);
+}
+.reading .plain-button {
+  margin-left: auto;
+}
+</style>

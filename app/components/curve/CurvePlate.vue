@@ -1,0 +1,448 @@
+<script setup lang="ts">
+import { Chart, Legend, LinearScale, LineElement, LogarithmicScale, PointElement, ScatterController } from 'chart.js'
+import annotationPlugin from 'chartjs-plugin-annotation'
+import zoomPlugin from 'chartjs-plugin-zoom'
+import {
+  mdiFitToPageOutline,
+  mdiFullscreen,
+  mdiFullscreenExit,
+  mdiMagnifyMinusOutline,
+  mdiMagnifyPlusOutline,
+} from '@mdi/js'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { isCoarse, nearestIndex } from '#core/scene/curve'
+import { inkOf } from '#core/scene/scene'
+import type { CurvePlate } from '#shared/plate'
+import type { Point } from '#core/scene/curve'
+import { curveConfig, curvesCsv, curvesOf, isLogX, usualXName } from '~/drawing/curve'
+import type { Curve, CurveFrame } from '~/drawing/curve'
+import { copyPicture, fileName, pngOf, saveAs, svgOf } from '~/drawing/files'
+import { useDeskStore } from '~/stores/desk'
+import { useFolioStore } from '~/stores/folio'
+import { usePlatesStore } from '~/stores/plates'
+import { usePreferencesStore } from '~/stores/preferences'
+import { useResultsStore } from '~/stores/results'
+import { THEMES } from '~/theme/tokens'
+
+/** A curve plate: sweeps over what they run along, with cursors that read them. */
+Chart.register(
+  ScatterController,
+  LinearScale,
+  LogarithmicScale,
+  PointElement,
+  LineElement,
+  Legend,
+  annotationPlugin,
+  zoomPlugin,
+)
+
+const props = defineProps<{ plate: CurvePlate; number: number }>()
+const folio = useFolioStore()
+const desk = useDeskStore()
+const plates = usePlatesStore()
+const results = useResultsStore()
+const preferences = usePreferencesStore()
+
+const host = ref<HTMLElement | null>(null)
+const canvas = ref<HTMLCanvasElement | null>(null)
+const size = shallowRef({ width: 400, height: 400 })
+const shownWindow = shallowRef<CurveFrame['window']>(null)
+const cursor = ref<number | null>(null)
+const fixed = ref<number | null>(null)
+const coarse = ref(false)
+
+const over = computed(() => {
+  const view = props.plate.over ? results.views.get(props.plate.over) : undefined
+  return view?.sweep ? { name: view.name ?? '', data: view.sweep } : null
+})
+const curves = computed<readonly Curve[]>(() =>
+  curvesOf(
+    props.plate,
+    plates
+      .valuesOn(props.plate)
+      .flatMap(({ line, name, view }) =>
+        view.sweep ? [{ line, name, ink: plates.inks.get(line) ?? inkOf(0), data: view.sweep }] : [],
+      ),
+    over.value,
+    folio.conventions.angle,
+  ),
+)
+const log = computed(() => isLogX(props.plate, curves.value))
+const xName = computed(() =>
+  props.plate.x.name === ''
+    ? usualXName(props.plate, curves.value, over.value?.name ?? null, folio.conventions.angle)
+    : props.plate.x.name,
+)
+const along = computed(() => {
+  const at = plates.along
+  const curve = at ? curves.value.find((c) => c.along === at.name) : undefined
+  return at && curve ? (curve.x[at.index] ?? null) : null
+})
+
+function frame(day = false): CurveFrame {
+  return {
+    plate: { ...props.plate, x: { ...props.plate.x, name: xName.value } },
+    curves: curves.value,
+    theme: THEMES[day ? 'day' : preferences.theme],
+    conventions: folio.conventions,
+    width: size.value.width,
+    height: size.value.height,
+    cursor: day ? null : cursor.value,
+    fixed: day ? null : fixed.value,
+    along: along.value,
+    window: shownWindow.value,
+  }
+}
+
+// The chart: its configuration is made anew for every change, and drawn once a frame.
+
+let chart: Chart<'scatter', Point[]> | null = null
+let asked = false
+let observer: ResizeObserver | null = null
+
+function redraw(): void {
+  if (asked) return
+  asked = true
+  requestAnimationFrame(() => {
+    asked = false
+    update()
+  })
+}
+
+function update(): void {
+  if (!chart) return
+  const { data, options } = curveConfig(frame())
+  chart.data = data
+  if (options) chart.options = { ...options, plugins: { ...options.plugins, zoom: ZOOM } }
+  chart.update('none')
+  coarse.value = looksCoarse()
+}
+
+/** Only along the horizontal axis: heights follow by themselves. */
+const ZOOM = {
+  zoom: { wheel: { enabled: true, speed: 0.12 }, pinch: { enabled: true }, mode: 'x' as const, onZoom: moved },
+  pan: { enabled: true, mode: 'x' as const, onPan: moved },
+}
+
+function moved(): void {
+  const scale = chart?.scales.x
+  if (scale) shownWindow.value = { low: scale.min, high: scale.max }
+}
+
+onMounted(async () => {
+  await nextTick()
+  await document.fonts.ready
+  if (!canvas.value || !host.value) return
+  const { data, options, type } = curveConfig(frame())
+  chart = new Chart(canvas.value, {
+    type,
+    data,
+    // Wheel and pinch reach the zoom plugin by themselves.
+    options: { ...options, plugins: { ...options?.plugins, zoom: ZOOM } },
+  })
+  observer = new ResizeObserver(([entry]) => {
+    if (!entry) return
+    const { width, height } = entry.contentRect
+    if (width < 1 || height < 1) return
+    size.value = { width, height }
+    chart?.resize(width, height)
+    redraw()
+  })
+  observer.observe(host.value)
+})
+onBeforeUnmount(() => {
+  observer?.disconnect()
+  chart?.destroy()
+  chart = null
+})
+
+watch(
+  [
+    curves,
+    () => props.plate,
+    () => preferences.theme,
+    () => folio.conventions,
+    cursor,
+    fixed,
+    along,
+    shownWindow,
+    xName,
+  ],
+  redraw,
+)
+watch([() => props.plate.x, log], () => (shownWindow.value = null))
+
+function fit(): void {
+  shownWindow.value = null
+}
+function zoom(factor: number): void {
+  const scale = chart?.scales.x
+  if (!scale) return
+  const { min, max } = scale
+  if (log.value) {
+    const [middle, half] = [Math.sqrt(min * max), Math.sqrt(max / min) ** (1 / factor)]
+    shownWindow.value = { low: middle / half, high: middle * half }
+  } else {
+    const [middle, half] = [(min + max) / 2, (max - min) / 2 / factor]
+    shownWindow.value = { low: middle - half, high: middle + half }
+  }
+}
+
+// A curve too coarse to be true.
+
+/** Points of a curve that are looked at. */
+const LOOKED_MOST = 1_500
+
+function looksCoarse(): boolean {
+  const chartNow = chart
+  if (!chartNow) return false
+  return curves.value.some((curve, k) => {
+    const points = chartNow.data.datasets[k]?.data ?? []
+    if (points.length > LOOKED_MOST || points.length < 3) return false
+    const [x, y] = [chartNow.scales.x, chartNow.scales[curve.sort]]
+    if (!x || !y) return false
+    const turn = folio.conventions.angle === 'deg' ? 180 : Math.PI
+    const wrap = curve.part === 'angle' ? Math.abs(y.getPixelForValue(turn) - y.getPixelForValue(0)) : Infinity
+    return isCoarse(
+      points.map((p) => ({ x: x.getPixelForValue(p.x), y: y.getPixelForValue(p.y) })),
+      wrap,
+    )
+  })
+}
+
+// Cursors.
+
+function at(event: { clientX: number }): number | null {
+  const box = canvas.value?.getBoundingClientRect()
+  const scale = chart?.scales.x
+  const [first] = curves.value
+  if (!box || !scale || !first) return null
+  const x = scale.getValueForPixel(event.clientX - box.left)
+  return x === undefined ? null : nearestIndex(first.x, x, log.value)
+}
+const placeOf = (index: number | null): number | null => (index === null ? null : (curves.value[0]?.x[index] ?? null))
+const indexOf = (x: number | null): number => (x === null || !curves.value[0] ? 0 : nearestIndex(curves.value[0].x, x, log.value)) // prettier-ignore
+
+let pressed: { x: number; y: number } | null = null
+function pointerMove(event: PointerEvent): void {
+  if (event.buttons === 0) cursor.value = placeOf(at(event))
+}
+function pointerDown(event: PointerEvent): void {
+  pressed = { x: event.clientX, y: event.clientY }
+}
+function pointerUp(event: PointerEvent): void {
+  const start = pressed
+  pressed = null
+  if (!start || Math.hypot(event.clientX - start.x, event.clientY - start.y) > 5) return
+  const index = at(event)
+  cursor.value = placeOf(index)
+  if (event.shiftKey) fixed.value = cursor.value
+  else if (index !== null) readHere(index)
+}
+function readHere(index: number): void {
+  const [first] = curves.value
+  if (first) plates.readAlong(first.along, index)
+}
+
+function key(event: KeyboardEvent): void {
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  const count = curves.value[0]?.x.length ?? 0
+  const step = event.shiftKey ? 10 : 1
+  const go = (to: number): void => {
+    cursor.value = placeOf(Math.max(0, Math.min(count - 1, to)))
+  }
+  const here = indexOf(cursor.value)
+  const steps: Readonly<Record<string, () => void>> = {
+    ArrowLeft: () => go(cursor.value === null ? 0 : here - step),
+    ArrowRight: () => go(cursor.value === null ? 0 : here + step),
+    Home: () => go(0),
+    End: () => go(count - 1),
+    ' ': () => (fixed.value = fixed.value === cursor.value ? null : cursor.value),
+    Enter: () => readHere(here),
+    '+': () => zoom(1.5),
+    '=': () => zoom(1.5),
+    '-': () => zoom(1 / 1.5),
+    '0': fit,
+  }
+  if (event.key === 'Escape' && (plates.along !== null || fixed.value !== null)) {
+    event.stopPropagation()
+    fixed.value = null
+    plates.endReading()
+    return
+  }
+  const action = steps[event.key]
+  if (!action) return
+  event.preventDefault()
+  action()
+}
+
+// Files.
+
+async function paintWith(make: (paint: (ctx: CanvasRenderingContext2D) => void) => Promise<void>): Promise<void> {
+  await make((ctx) => {
+    const { width, height } = size.value
+    const { data, options, type } = curveConfig(frame(true))
+    const paper = paperFor(ctx, width, height)
+    ctx.fillStyle = THEMES.day.leaf
+    ctx.fillRect(0, 0, width, height)
+    const copy = new Chart(paper, { type, data, options: { ...options, devicePixelRatio: 1 } })
+    copy.draw()
+    copy.destroy()
+  })
+}
+
+/** A canvas that Chart.js can draw on, whose context is the one that is given. */
+function paperFor(ctx: CanvasRenderingContext2D, width: number, height: number): HTMLCanvasElement {
+  const paper = document.createElement('canvas')
+  paper.width = width
+  paper.height = height
+  paper.style.width = `${width}px`
+  paper.style.height = `${height}px`
+  const own = new Proxy(ctx, {
+    get(target, name) {
+      if (name === 'canvas') return paper
+      // The picture is not wiped, nor its scale forgotten, when the chart lets go of it.
+      if (name === 'clearRect' || name === 'resetTransform' || name === 'setTransform') return () => undefined
+      const value: unknown = Reflect.get(target, name)
+      return typeof value === 'function' ? value.bind(target) : value
+    },
+    set: (target, name, value) => Reflect.set(target, name, value),
+  })
+  Object.defineProperty(paper, 'getContext', { value: () => own })
+  return paper
+}
+
+async function savePng(scale: number): Promise<void> {
+  await paintWith(async (paint) => {
+    const blob = await pngOf(paint, size.value, scale)
+    if (blob) saveAs(blob, fileName(folio.title, props.number, 'png'))
+  })
+}
+async function saveSvg(): Promise<void> {
+  await paintWith(async (paint) => {
+    saveAs(await svgOf(paint, size.value, props.plate.caption), fileName(folio.title, props.number, 'svg'))
+  })
+}
+function saveCsv(): void {
+  const text = curvesCsv(curves.value, xName.value)
+  saveAs(new Blob([text], { type: 'text/csv;charset=utf-8' }), fileName(folio.title, props.number, 'csv'))
+}
+async function copy(): Promise<void> {
+  await paintWith(async (paint) => {
+    const done = await copyPicture(pngOf(paint, size.value, 2))
+    folio.notice = done
+      ? `Plate ${props.number} is on the clipboard.`
+      : 'This browser does not let a page copy pictures: save the PNG instead.'
+  })
+}
+
+const summary = computed(() => {
+  const told = curves.value.slice(0, 8).map((c) => {
+    const [first, last] = [c.y[0] ?? NaN, c.y.at(-1) ?? NaN]
+    return `${c.label}, ${c.y.length} points, from ${first.toPrecision(4)} to ${last.toPrecision(4)}`
+  })
+  return told.length === 0
+    ? 'Curves, empty'
+    : `Curves over ${xName.value || 'their parameter'}: ${told.join('; ')}. Left and right move the cursor, Space fixes one, Enter reads along, plus and minus zoom, 0 fits.`
+})
+
+// A name that is dropped on the picture.
+
+const dropping = ref(false)
+function dragOver(event: DragEvent): void {
+  if (!event.dataTransfer?.types.includes('application/x-kept-name')) return
+  event.preventDefault()
+  dropping.value = true
+}
+function drop(event: DragEvent): void {
+  dropping.value = false
+  const line = event.dataTransfer?.getData('application/x-kept-name')
+  if (line) plates.put(props.plate, line, true)
+}
+</script>
+
+<template>
+  <PlateFrame :number="number" :caption="plate.caption">
+    <div
+      ref="host"
+      class="canvas-host"
+      :class="{ dropping }"
+      @dragover="dragOver"
+      @dragleave="dropping = false"
+      @drop="drop"
+    >
+      <canvas
+        ref="canvas"
+        tabindex="0"
+        role="img"
+        :aria-label="summary"
+        @pointermove="pointerMove"
+        @pointerdown="pointerDown"
+        @pointerup="pointerUp"
+        @pointerleave="cursor = null"
+        @keydown="key"
+      />
+      <p v-if="curves.length === 0" class="nothing">
+        No sweep is on this plate yet.<br />Write a range, as in <code>f = 10 to 100k per decade 50</code>, and put what
+        depends on it here under <b>Plate</b>.
+      </p>
+    </div>
+    <template #tools>
+      <button type="button" class="plain-button" aria-label="Zoom in" title="Zoom in (+)" @click="zoom(1.5)">
+        <AppIcon :path="mdiMagnifyPlusOutline" />
+      </button>
+      <button type="button" class="plain-button" aria-label="Zoom out" title="Zoom out (−)" @click="zoom(1 / 1.5)">
+        <AppIcon :path="mdiMagnifyMinusOutline" />
+      </button>
+      <button type="button" class="plain-button" title="The whole range (0)" @click="fit">
+        <AppIcon :path="mdiFitToPageOutline" />Fit
+      </button>
+      <CurveSheet :plate="plate" :number="number" @png="savePng" @svg="saveSvg" @csv="saveCsv" @copy="copy" />
+      <button
+        type="button"
+        class="plain-button"
+        :aria-label="desk.full ? 'Give the ledger back' : 'Fill the window'"
+        :title="desk.full ? 'Give the ledger back (Esc)' : 'Fill the window'"
+        :aria-pressed="desk.full"
+        @click="desk.full = !desk.full"
+      >
+        <AppIcon :path="desk.full ? mdiFullscreenExit : mdiFullscreen" />
+      </button>
+    </template>
+    <template #below>
+      <CoarseNote v-if="coarse" :along="curves[0]?.along ?? null" />
+      <CursorStrip :curves="curves" :x-name="xName" :cursor="cursor" :fixed="fixed" :along="along" :log="log" />
+    </template>
+  </PlateFrame>
+</template>
+
+<style scoped>
+.canvas-host {
+  position: absolute;
+  inset: 0;
+  overflow: hidden;
+}
+.canvas-host.dropping {
+  box-shadow: inset 0 0 0 3px var(--teal);
+}
+canvas {
+  display: block;
+  touch-action: pan-y;
+  cursor: crosshair;
+}
+canvas:focus-visible {
+  outline-offset: -2px;
+}
+.nothing {
+  position: absolute;
+  inset: auto 24px 40%;
+  margin: 0;
+  text-align: center;
+  color: var(--quiet);
+  pointer-events: none;
+}
+code {
+  font-family: var(--mono);
+  color: var(--ink);
+}
+</style>

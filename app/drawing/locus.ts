@@ -1,0 +1,197 @@
+import { isCoarse, thinnedPath } from '#core/scene/curve'
+import type { SweepData } from '#core/scene/curve'
+import type { Ink } from '#core/scene/scene'
+import { toPixel } from '#core/scene/view'
+import type { Pixel, PlaneView, Size } from '#core/scene/view'
+import { hueColour } from './frame'
+import type { PlaneFrame } from './frame'
+
+/** The way of a complex sweep through the plane: with its direction, its beginning and its end. */
+
+export interface Locus {
+  readonly line: string
+  readonly name: string
+  readonly ink: Ink
+  readonly data: SweepData
+}
+
+interface Kept {
+  readonly view: PlaneView
+  readonly size: Size
+  readonly path: Float64Array
+}
+
+/** Paths worked out before; a picture that only changes its cursor needs no new one. */
+const kept = new WeakMap<SweepData, Kept>()
+
+function pathOf(data: SweepData, view: PlaneView, size: Size): Float64Array {
+  const before = kept.get(data)
+  if (before && before.view === view && before.size === size) return before.path
+  const [cx, cy, per] = [size.width / 2, size.height / 2, 1 / view.perPixel]
+  const path = thinnedPath(
+    data.re,
+    data.im ?? new Float64Array(data.re.length),
+    (re) => cx + (re - view.re) * per,
+    (im) => cy - (im - view.im) * per,
+  )
+  kept.set(data, { view, size, path })
+  return path
+}
+
+export function drawLoci(ctx: CanvasRenderingContext2D, frame: PlaneFrame): void {
+  ctx.save()
+  ctx.lineJoin = 'round'
+  for (const locus of frame.loci) drawLocus(ctx, frame, locus)
+  ctx.restore()
+}
+
+/** Beyond this canvases lose their precision: a stroke out there is left out. */
+const FAR = 20_000
+
+function drawLocus(ctx: CanvasRenderingContext2D, { view, size, theme, mini }: PlaneFrame, locus: Locus): void {
+  const path = pathOf(locus.data, view, size)
+  ctx.strokeStyle = hueColour(theme, locus.ink)
+  ctx.fillStyle = ctx.strokeStyle
+  ctx.lineWidth = (mini ? 0.7 : 1) * locus.ink.width
+  ctx.setLineDash([...locus.ink.dash])
+  ctx.beginPath()
+  let open = false
+  for (let k = 0; k < path.length; k += 2) {
+    const [x, y] = [path[k] as number, path[k + 1] as number]
+    const drawn = Math.abs(x) < FAR && Math.abs(y) < FAR
+    if (drawn && open) ctx.lineTo(x, y)
+    else if (drawn) ctx.moveTo(x, y)
+    open = drawn
+  }
+  ctx.stroke()
+  ctx.setLineDash([])
+  if (!mini) drawEnds(ctx, path, theme.leaf)
+}
+
+/** A ring where it begins, a filled square where it ends, and heads that say which way it runs. */
+function drawEnds(ctx: CanvasRenderingContext2D, path: Float64Array, ground: string): void {
+  const [first, last] = [pointAt(path, 0), pointAt(path, path.length - 2)]
+  if (!first || !last) return
+  const ink = ctx.fillStyle
+  for (const share of [0.25, 0.5, 0.75]) drawHead(ctx, path, share)
+  ctx.lineWidth = 2
+  ctx.beginPath()
+  ctx.arc(first.x, first.y, 4.5, 0, 2 * Math.PI)
+  ctx.fillStyle = ground
+  ctx.fill()
+  ctx.stroke()
+  ctx.fillStyle = ink
+  ctx.fillRect(last.x - 4, last.y - 4, 8, 8)
+}
+
+function pointAt(path: Float64Array, k: number): Pixel | null {
+  const [x, y] = [path[k], path[k + 1]]
+  return x === undefined || y === undefined || Number.isNaN(x) ? null : { x, y }
+}
+
+/** A head at a share of the length of the path. */
+function drawHead(ctx: CanvasRenderingContext2D, path: Float64Array, share: number): void {
+  const wanted = lengthOf(path) * share
+  let walked = 0
+  for (let k = 2; k < path.length; k += 2) {
+    const [dx, dy] = [(path[k] as number) - (path[k - 2] as number), (path[k + 1] as number) - (path[k - 1] as number)]
+    const step = Math.hypot(dx, dy)
+    if (!Number.isFinite(step) || step === 0) continue
+    walked += step
+    if (walked < wanted) continue
+    const rest = (walked - wanted) / step
+    const [x, y] = [(path[k] as number) - rest * dx, (path[k + 1] as number) - rest * dy]
+    const angle = Math.atan2(dy, dx)
+    ctx.beginPath()
+    ctx.moveTo(x + 6 * Math.cos(angle), y + 6 * Math.sin(angle))
+    for (const side of [-1, 1]) ctx.lineTo(x - 7 * Math.cos(angle + side * 0.5), y - 7 * Math.sin(angle + side * 0.5))
+    ctx.closePath()
+    ctx.fill()
+    return
+  }
+}
+
+function lengthOf(path: Float64Array): number {
+  let sum = 0
+  for (let k = 2; k < path.length; k += 2) {
+    const step = Math.hypot((path[k] as number) - (path[k - 2] as number), (path[k + 1] as number) - (path[k - 1] as number)) // prettier-ignore
+    if (Number.isFinite(step)) sum += step
+  }
+  return sum
+}
+
+/** The point of a locus under the pointer: which, and where. */
+export function locusAt(
+  loci: readonly Locus[],
+  view: PlaneView,
+  size: Size,
+  at: Pixel,
+  reach: number,
+): { readonly locus: Locus; readonly index: number } | null {
+  let found: { locus: Locus; index: number } | null = null
+  let least = reach * reach
+  const [cx, cy, per] = [size.width / 2, size.height / 2, 1 / view.perPixel]
+  for (const locus of loci) {
+    const { re, im } = locus.data
+    for (let k = 0; k < re.length; k += 1) {
+      const dx = cx + ((re[k] as number) - view.re) * per - at.x
+      const dy = cy - ((im?.[k] ?? 0) - view.im) * per - at.y
+      const away = dx * dx + dy * dy
+      if (away <= least) {
+        least = away
+        found = { locus, index: k }
+      }
+    }
+  }
+  return found ?? strokeAt(loci, view, size, at, 6)
+}
+
+/** Between two points that lie far apart: the nearer end of the stroke under the pointer. */
+function strokeAt(
+  loci: readonly Locus[],
+  view: PlaneView,
+  size: Size,
+  at: Pixel,
+  reach: number,
+): { readonly locus: Locus; readonly index: number } | null {
+  for (const locus of loci) {
+    const { re, im } = locus.data
+    if (re.length > 4_000) continue
+    for (let k = 1; k < re.length; k += 1) {
+      const a = toPixel(view, size, { re: re[k - 1] ?? NaN, im: im?.[k - 1] ?? 0 })
+      const b = toPixel(view, size, { re: re[k] ?? NaN, im: im?.[k] ?? 0 })
+      const [dx, dy] = [b.x - a.x, b.y - a.y]
+      const length = dx * dx + dy * dy
+      const share = length === 0 ? 0 : Math.max(0, Math.min(1, ((at.x - a.x) * dx + (at.y - a.y) * dy) / length))
+      if (Math.hypot(a.x + share * dx - at.x, a.y + share * dy - at.y) <= reach)
+        return { locus, index: share < 0.5 ? k - 1 : k }
+    }
+  }
+  return null
+}
+
+/** True where a locus is made of strokes too long to be true. */
+export function isCoarseLocus({ data }: Locus, view: PlaneView, size: Size): boolean {
+  if (data.re.length > 1_500) return false
+  const points = Array.from(data.re, (re, k) => toPixel(view, size, { re, im: data.im?.[k] ?? 0 }))
+  return isCoarse(points)
+}
+
+/** The corners of the box round a locus, to fit the picture to it. */
+export function boxOf({ data }: Locus): { re: number; im: number }[] {
+  let [left, right, bottom, top] = [Infinity, -Infinity, Infinity, -Infinity]
+  for (let k = 0; k < data.re.length; k += 1) {
+    const [x, y] = [data.re[k] as number, data.im?.[k] ?? 0]
+    if (x - x !== 0 || y - y !== 0) continue
+    if (x < left) left = x
+    if (x > right) right = x
+    if (y < bottom) bottom = y
+    if (y > top) top = y
+  }
+  return left > right
+    ? []
+    : [
+        { re: left, im: bottom },
+        { re: right, im: top },
+      ]
+}

@@ -1,0 +1,235 @@
+/** Curves of sweeps: what of a value is drawn over what, thinned to what a picture can show. */
+
+/** What of a complex value a curve shows. */
+export const CURVE_PARTS = ['re', 'im', 'magnitude', 'dB', 'angle', 'unwrapped'] as const
+export type CurvePart = (typeof CURVE_PARTS)[number]
+
+/** Quantities that share an axis. */
+export const SORTS = ['number', 'dB', 'angle'] as const
+export type Sort = (typeof SORTS)[number]
+
+/** A sweep as the page gets it. */
+export interface SweepData {
+  /** The kept name of what it runs along; `null` where that has none. */
+  readonly along: string | null
+  readonly x: Float64Array
+  /** True where `x` are radians. */
+  readonly turns: boolean
+  readonly decades: boolean
+  readonly of: 'number' | 'angle'
+  readonly re: Float64Array
+  readonly im: Float64Array | null
+}
+
+export function sortOf(part: CurvePart, of: SweepData['of']): Sort {
+  if (of === 'angle' || part === 'angle' || part === 'unwrapped') return 'angle'
+  return part === 'dB' ? 'dB' : 'number'
+}
+
+/** The heights of a curve; angles in the unit that is asked for. */
+export function heights({ of, re, im }: SweepData, part: CurvePart, unit: 'deg' | 'rad'): Float64Array {
+  const turn = unit === 'deg' ? 180 / Math.PI : 1
+  if (of === 'angle') {
+    const radians = part === 'unwrapped' ? unwrapped(re) : re
+    return radians.map((x) => x * turn)
+  }
+  switch (part) {
+    case 're':
+      return re
+    case 'im':
+      return im ?? new Float64Array(re.length)
+    case 'magnitude':
+      return re.map((x, k) => Math.hypot(x, im?.[k] ?? 0))
+    case 'dB':
+      return re.map((x, k) => 20 * Math.log10(Math.hypot(x, im?.[k] ?? 0)))
+    default: {
+      const radians = re.map((x, k) => Math.atan2((im?.[k] ?? 0) + 0, x + 0))
+      const shown = part === 'unwrapped' ? unwrapped(radians) : radians
+      return shown.map((x) => x * turn)
+    }
+  }
+}
+
+/** Whole turns added so that no step is larger than half a turn. */
+export function unwrapped(radians: Float64Array): Float64Array {
+  const out = new Float64Array(radians.length)
+  let turns = 0
+  for (let k = 0; k < radians.length; k += 1) {
+    const x = radians[k] ?? NaN
+    const step = k === 0 ? 0 : x - (radians[k - 1] ?? x)
+    if (step > Math.PI) turns -= 1
+    else if (step < -Math.PI) turns += 1
+    out[k] = x + turns * 2 * Math.PI
+  }
+  return out
+}
+
+export interface Point {
+  readonly x: number
+  readonly y: number
+}
+
+/**
+ * The points of a curve that a picture of so many columns can tell apart: in
+ * each column the first, the last, the lowest and the highest. Points that are
+ * not finite leave a gap.
+ */
+export function thinned(x: Float64Array, y: Float64Array, columnOf: (x: number) => number, columns: number): Point[] {
+  const found: Point[] = []
+  if (x.length <= 4 * columns) {
+    for (let k = 0; k < x.length; k += 1) found.push({ x: x[k] ?? NaN, y: finite(y[k]) })
+    return found
+  }
+  let start = 0
+  while (start < x.length) {
+    const column = Math.floor(columnOf(x[start] ?? NaN))
+    let end = start
+    let [low, high] = [start, start]
+    let gap = false
+    while (end < x.length && Math.floor(columnOf(x[end] ?? NaN)) === column) {
+      const height = y[end] ?? NaN
+      if (!Number.isFinite(height)) gap = true
+      if (height < (y[low] ?? NaN)) low = end
+      if (height > (y[high] ?? NaN)) high = end
+      end += 1
+    }
+    if (end === start) end = start + 1
+    const kept = [...new Set([start, Math.min(low, high), Math.max(low, high), end - 1])]
+    for (const k of kept) found.push({ x: x[k] ?? NaN, y: finite(y[k]) })
+    if (gap) found.push({ x: x[end - 1] ?? NaN, y: NaN })
+    start = end
+  }
+  return found
+}
+
+const finite = (y: number | undefined): number => (y !== undefined && Number.isFinite(y) ? y : NaN)
+
+/** The place of the point that is nearest along an axis that rises or falls. */
+export function nearestIndex(x: Float64Array, to: number, log = false): number {
+  const rising = (x.at(-1) ?? 0) >= (x[0] ?? 0)
+  let [low, high] = [0, x.length - 1]
+  while (high - low > 1) {
+    const middle = (low + high) >> 1
+    if ((x[middle] ?? 0) < to === rising) low = middle
+    else high = middle
+  }
+  const away = (k: number): number => (log ? Math.abs(Math.log((x[k] ?? NaN) / to)) : Math.abs((x[k] ?? NaN) - to))
+  return away(low) <= away(high) ? low : high
+}
+
+export interface Feature extends Point {
+  readonly kind: 'high' | 'low' | 'crossing'
+  readonly index: number
+}
+
+/** Most features of a sort that are marked. */
+const FEATURES_MOST = 12
+
+/** The highest and the lowest point, and the other peaks and hollows inside, the most marked first. */
+export function extremes(x: Float64Array, y: Float64Array): Feature[] {
+  let [high, low] = [-1, -1]
+  const inner: Feature[] = []
+  for (let k = 0; k < y.length; k += 1) {
+    const height = y[k] ?? NaN
+    if (!Number.isFinite(height)) continue
+    if (high < 0 || height > (y[high] ?? NaN)) high = k
+    if (low < 0 || height < (y[low] ?? NaN)) low = k
+    const [before, after] = [y[k - 1] ?? NaN, y[k + 1] ?? NaN]
+    if (height > before && height >= after) inner.push({ kind: 'high', index: k, x: x[k] ?? NaN, y: height })
+    if (height < before && height <= after) inner.push({ kind: 'low', index: k, x: x[k] ?? NaN, y: height })
+  }
+  const found: Feature[] = []
+  if (high >= 0) found.push({ kind: 'high', index: high, x: x[high] ?? NaN, y: y[high] ?? NaN })
+  if (low >= 0 && low !== high) found.push({ kind: 'low', index: low, x: x[low] ?? NaN, y: y[low] ?? NaN })
+  const others = inner.filter((f) => f.index !== high && f.index !== low)
+  return [...found, ...others.slice(0, FEATURES_MOST - found.length)]
+}
+
+/** Where a curve goes through a height, between two points by a straight line (along a log axis: of its logarithm). */
+export function crossings(x: Float64Array, y: Float64Array, level: number, log: boolean): Feature[] {
+  const found: Feature[] = []
+  for (let k = 1; k < y.length && found.length < FEATURES_MOST; k += 1) {
+    const [a, b] = [(y[k - 1] ?? NaN) - level, (y[k] ?? NaN) - level]
+    if (!Number.isFinite(a) || !Number.isFinite(b)) continue
+    const touches = b === 0 && a !== 0
+    if (!touches && !(a * b < 0)) continue
+    const share = a / (a - b)
+    const [p, q] = [x[k - 1] ?? NaN, x[k] ?? NaN]
+    const at = log && p > 0 && q > 0 ? p * Math.pow(q / p, share) : p + share * (q - p)
+    found.push({ kind: 'crossing', index: share < 0.5 ? k - 1 : k, x: at, y: level })
+  }
+  return found
+}
+
+/** Beyond this turn between two long strokes a curve is not to be trusted. */
+const SHARP = (50 * Math.PI) / 180
+/** Strokes shorter than this are not looked at, in pixels. */
+const SHORT = 14
+
+/**
+ * True where a curve, in pixels, is made of strokes so long and turns so sharp
+ * that the truth between its points may be another; `wrap`: a jump of so many
+ * pixels is a whole turn and no corner.
+ */
+export function isCoarse(points: readonly Point[], wrap = Infinity): boolean {
+  let sharp = 0
+  for (let k = 1; k + 1 < points.length; k += 1) {
+    const [a, b, c] = [points[k - 1], points[k], points[k + 1]]
+    if (!a || !b || !c) continue
+    const [dx, dy, ex, ey] = [b.x - a.x, b.y - a.y, c.x - b.x, c.y - b.y]
+    if (Math.abs(dy) > wrap || Math.abs(ey) > wrap) continue
+    const [d, e] = [Math.hypot(dx, dy), Math.hypot(ex, ey)]
+    if (!(d > SHORT) || !(e > SHORT)) continue
+    const turn = Math.abs(Math.atan2(dx * ey - dy * ex, dx * ex + dy * ey))
+    if (turn > SHARP) sharp += 1
+  }
+  return sharp > 0
+}
+
+/** A path in pixels with the points left out that nobody could tell from their neighbours. */
+export function thinnedPath(
+  re: Float64Array,
+  im: Float64Array,
+  toX: (re: number) => number,
+  toY: (im: number) => number,
+): Float64Array {
+  const out = new Float64Array(2 * re.length)
+  let n = 0
+  let [px, py] = [NaN, NaN]
+  // Points of one pixel follow one another: of them the first and the last are kept, with whatever leaves it.
+  let skipped = -1
+  for (let k = 0; k < re.length; k += 1) {
+    const x = toX(re[k] as number)
+    const y = toY(im[k] as number)
+    if (x - x !== 0 || y - y !== 0) {
+      out[n] = NaN
+      out[n + 1] = NaN
+      n += 2
+      px = NaN
+      skipped = -1
+      continue
+    }
+    if (Math.abs(x - px) < 0.5 && Math.abs(y - py) < 0.5) {
+      skipped = k
+      continue
+    }
+    if (skipped >= 0) {
+      out[n] = toX(re[skipped] as number)
+      out[n + 1] = toY(im[skipped] as number)
+      n += 2
+      if (n + 2 > out.length) break
+      skipped = -1
+    }
+    out[n] = x
+    out[n + 1] = y
+    n += 2
+    px = x
+    py = y
+  }
+  if (skipped >= 0 && n + 2 <= out.length) {
+    out[n] = toX(re[skipped] as number)
+    out[n + 1] = toY(im[skipped] as number)
+    n += 2
+  }
+  return out.subarray(0, n)
+}
