@@ -26,7 +26,7 @@ for (const theme of ['day', 'night'] as const) {
     test('the folio page, with errors, hints and an open editor', async ({ folio, page }) => {
       await folio.open(['# A remark', 'z = 1 + 2j', 'sin(30)', '2 3', '-2^2', 'x = 1/3', 'x ~~ 0.33', 'x ~~ 0.4', ''])
       await expect(folio.row(4).locator('.problem')).toBeVisible()
-      await page.getByRole('button', { name: 'Table' }).click()
+      await page.getByRole('button', { name: 'Table', exact: true }).click()
       expect(await violations(page)).toEqual([])
       await folio.edit(9)
       await page.keyboard.type('foo +')
@@ -39,6 +39,47 @@ for (const theme of ['day', 'night'] as const) {
       await page.waitForTimeout(300)
       expect(await violations(page)).toEqual([])
       await page.keyboard.press('Escape')
+    })
+
+    test('curves, loci, sheets of the plates, measuring, the table of a sweep', async ({ folio, page }) => {
+      await folio.open([
+        'f = 1 to 100 per decade 20',
+        'H = 1/(1 + j*f/10)',
+        'A = 3 + 4j',
+        'B = 1j',
+        'unknown s',
+        's^2/(s + 1)',
+      ])
+      await expect(folio.row(6).locator('.algebra')).toBeVisible()
+      await page.getByRole('button', { name: 'Measure' }).click()
+      await page.locator('.canvas-host canvas').focus()
+      await page.keyboard.press('Tab')
+      await page.keyboard.press('Enter')
+      await page.keyboard.press('PageDown')
+      await page.keyboard.press('Enter')
+      await expect(page.getByRole('region', { name: 'Two values measured' })).toContainText('distance')
+      expect(await violations(page)).toEqual([])
+      await page.getByRole('button', { name: 'Plate', exact: true }).click()
+      await page.getByRole('button', { name: 'Dress of A' }).click()
+      await page.waitForTimeout(300)
+      expect(await violations(page)).toEqual([])
+      await page.keyboard.press('Escape')
+      await folio.row(2).locator('.opener').focus()
+      await page.keyboard.press('Alt+,')
+      await page.locator('.canvas-host canvas').focus()
+      await page.keyboard.press('End')
+      await page.keyboard.press(' ')
+      await page.keyboard.press('Home')
+      await page.keyboard.press('Enter')
+      await expect(folio.row(2).locator('.at')).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      await page.getByRole('button', { name: 'Plate', exact: true }).click()
+      await page.waitForTimeout(300)
+      expect(await violations(page)).toEqual([])
+      await page.keyboard.press('Escape')
+      await folio.row(2).getByRole('button', { name: 'Table of line 2' }).click()
+      await expect(page.getByRole('row', { name: /^1 / })).toBeVisible()
+      expect(await violations(page)).toEqual([])
     })
 
     test('what opens beside the ledger', async ({ folio, page }) => {

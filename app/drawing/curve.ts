@@ -201,6 +201,8 @@ function datasetOf(curve: Curve, frame: CurveFrame): ChartDataset<'scatter', Poi
     pointStyle: POINT_STYLES[curve.ink.hue] ?? 'circle',
     pointRotation: curve.ink.hue === 4 ? 180 : 0,
     spanGaps: false,
+    // With this the line is drawn on the context itself and not as a path object, which a file has no use for.
+    segment: {},
     clip: 4,
   }
 }
@@ -271,7 +273,7 @@ function scalesOf(frame: CurveFrame): Scales {
       title: title(axis.name === '' ? usual : axis.name),
       grid: stacked || k === 0 ? grid : { display: false },
       border,
-      grace: '4%',
+      ...(sort === 'number' ? { grace: '4%' } : {}),
       ticks: { ...ticks(frame), ...(sort === 'number' ? {} : niceSteps(frame, sort, room)) },
     } as never
   })
@@ -411,7 +413,7 @@ function annotationsOf(frame: CurveFrame): Record<string, AnnotationOptions> {
         font: { family: SANS, size: 12 },
         backgroundColor: theme.leaf,
         padding: 2,
-        yAdjust: kind === 'low' ? 14 : -14,
+        yAdjust: -14,
         // Near an edge the text stands inwards.
         xAdjust: kind === 'crossing' ? 22 : 40 * inwards(x, frame, log),
       }

@@ -20,6 +20,11 @@ export function pngOf(paint: Paint, size: Size, scale: number): Promise<Blob | n
 export async function svgOf(paint: Paint, size: Size, title: string): Promise<Blob> {
   const { Context } = await import('svgcanvas')
   const ctx = new Context({ width: size.width, height: size.height })
+  // A path is put into path elements only: the package complains of every other, and has nothing to put there.
+  const putPath = ctx.__applyCurrentDefaultPath.bind(ctx)
+  ctx.__applyCurrentDefaultPath = () => {
+    if (ctx.__currentElement.nodeName === 'path') putPath()
+  }
   paint(ctx)
   const root = ctx.getSvg()
   root.setAttribute('viewBox', `0 0 ${size.width} ${size.height}`)

@@ -21,6 +21,8 @@ export const useResultsStore = defineStore('results', () => {
   const order = shallowRef<readonly string[]>([])
   /** True once a calculation has taken so long that it may be stopped. */
   const slow = ref(false)
+  /** How far a long calculation has come, from 0 to 1; `null` where it does not tell. */
+  const progress = ref<number | null>(null)
   /** Texts of lines that were stopped: held back until they are edited or asked for. */
   const held = shallowReactive(new Map<string, string>())
 
@@ -41,6 +43,9 @@ export const useResultsStore = defineStore('results', () => {
   function remote(): Remote<EvaluatorService> {
     if (service) return service
     worker = new Worker(new URL('../workers/evaluator.worker.ts', import.meta.url), { type: 'module' })
+    worker.addEventListener('message', ({ data }: MessageEvent<{ progress?: number }>) => {
+      if (typeof data.progress === 'number') progress.value = data.progress
+    })
     service = wrap<EvaluatorService>(worker)
     return service
   }
@@ -61,6 +66,7 @@ export const useResultsStore = defineStore('results', () => {
         clearTimeout(timer)
         stopRunning = null
         slow.value = false
+        progress.value = null
       }
     }
     queue = queue.then(run, run)
@@ -194,6 +200,7 @@ export const useResultsStore = defineStore('results', () => {
     draft,
     order,
     slow,
+    progress,
     held,
     unitDependent,
     load,

@@ -51,9 +51,24 @@ export interface Update {
   readonly draft: LineView | null
 }
 
+/** Longest time for one line where it can be stopped by hand, in milliseconds. */
+const WATCHED_LIMIT = 180_000
+
 /** The folio as the worker holds it. */
 export class EvaluatorService {
   private readonly evaluator = new FolioEvaluator()
+
+  constructor(private readonly report?: (done: number, total: number) => void) {}
+
+  /** What is watched by a student may take longer than what nobody could stop. */
+  private convene(conventions: Conventions): void {
+    this.evaluator.setSettings({
+      ...conventions,
+      timeLimit: WATCHED_LIMIT,
+      ...(this.report ? { report: this.report } : {}),
+    })
+  }
+
   private order: readonly string[] = []
   private readonly sources = new Map<string, string>()
   private conventions: Conventions | null = null
@@ -80,7 +95,7 @@ export class EvaluatorService {
     this.conventions = conventions
     this.draft = null
     this.good = null
-    this.evaluator.setSettings(conventions)
+    this.convene(conventions)
     this.evaluateAll()
     return { views: this.allViews(), draft: null }
   }
@@ -95,7 +110,7 @@ export class EvaluatorService {
     }
     if (edits.conventions) {
       this.conventions = edits.conventions
-      this.evaluator.setSettings(edits.conventions)
+      this.convene(edits.conventions)
     }
     const { chains, sweeps, along } = edits
     this.watched = {

@@ -59,6 +59,14 @@ export function spend(budget: Budget): boolean {
   return now < budget.deadline
 }
 
+/** False when a line that goes through many points has to be stopped by the clock; they are not counted as steps. */
+export function inTime(budget: Budget, point: number): boolean {
+  if (point % STEPS_PER_LOOK !== 0) return true
+  const now = Date.now()
+  if (budget.deadline === 0) budget.deadline = now + budget.timeLimit
+  return now < budget.deadline
+}
+
 /** Deepest nesting of function calls. */
 export const DEPTH_LIMIT = 120
 

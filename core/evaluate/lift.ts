@@ -7,7 +7,7 @@ import { join, leaf, negate, power, run } from '../values/sweepProgram'
 import type { LoopSign, Numbers, Program } from '../values/sweepProgram'
 import { failure } from '../values/value'
 import type { Axis, Failure, NumberValue, SweepValue, Value } from '../values/value'
-import { derive, spend } from './context'
+import { derive, inTime } from './context'
 import type { Context } from './context'
 
 /**
@@ -79,7 +79,7 @@ export function atEveryPoint(
   const count = axis.values.length
   const items: Value[] = new Array<Value>(count)
   for (let k = 0; k < count; k += 1) {
-    if (!spend(context.budget)) return failure('too-long')
+    if (!inTime(context.budget, k)) return failure('too-long')
     if (k % 1024 === 0) context.budget.report?.(k, count)
     operands.forEach(({ value }, n) => {
       const holder = holders[n]

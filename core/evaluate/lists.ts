@@ -8,7 +8,7 @@ import { isAlgebraic } from '../algebra/ratio'
 import { failure } from '../values/value'
 import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, SweepValue, Value } from '../values/value'
 import { fromBlocks } from './arrays'
-import { derive, spend } from './context'
+import { derive, inTime } from './context'
 import { atEveryPoint, commonAxis, isSweep } from './lift'
 import type { Context } from './context'
 
@@ -50,7 +50,7 @@ function lifted(
   if ('kind' in axis) return axis
   const points: Value[] = []
   for (let k = 0; k < axis.values.length; k += 1) {
-    if (!spend(context.budget)) return failure('too-long')
+    if (!inTime(context.budget, k)) return failure('too-long')
     const value = build(items.map((item) => (item.kind === 'sweep' ? pointAt(item, k) : item)))
     if (value.kind === 'failure') return value
     points.push(value)

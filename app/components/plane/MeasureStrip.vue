@@ -99,25 +99,29 @@ function keepAs(source: string): void {
         <AppIcon :path="mdiClose" />
       </button>
     </header>
-    <dl v-if="pair" role="status">
-      <div v-for="row in rows" :key="row.label">
-        <dt>{{ row.label }}</dt>
-        <dd>
-          <ValueText :text="row.text" :letter="folio.conventions.letter" />
-          <ValueText v-if="row.also" class="also" :text="row.also" :letter="folio.conventions.letter" />
-        </dd>
-        <button
-          v-if="row.source !== null && folio.writable"
-          type="button"
-          class="plain-button"
-          :aria-label="`Keep ${row.label} as a line`"
-          title="Keep it as a line of the ledger"
-          @click="keepAs(row.source)"
-        >
-          <AppIcon :path="mdiTableRowPlusAfter" />
-        </button>
-      </div>
-    </dl>
+    <table v-if="pair" aria-label="Difference, distance, ratio and angle">
+      <tbody>
+        <tr v-for="row in rows" :key="row.label">
+          <th scope="row">{{ row.label }}</th>
+          <td>
+            <ValueText :text="row.text" :letter="folio.conventions.letter" />
+            <ValueText v-if="row.also" class="also" :text="row.also" :letter="folio.conventions.letter" />
+          </td>
+          <td class="keep">
+            <button
+              v-if="row.source !== null && folio.writable"
+              type="button"
+              class="plain-button"
+              :aria-label="`Keep ${row.label} as a line`"
+              title="Keep it as a line of the ledger"
+              @click="keepAs(row.source)"
+            >
+              <AppIcon :path="mdiTableRowPlusAfter" />
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
   </section>
 </template>
 
@@ -143,28 +147,31 @@ header > :first-child {
 header strong {
   color: var(--ink);
 }
-dl {
-  margin: 0;
+table {
+  width: 100%;
+  border-collapse: collapse;
 }
-dl > div {
-  display: grid;
-  grid-template-columns: minmax(90px, 26%) 1fr 34px;
-  align-items: center;
-  min-height: 32px;
+tr {
   border-top: 1px solid var(--rule);
 }
-dt {
+th,
+td {
+  height: 32px;
+  padding: 0 16px 0 0;
+  text-align: left;
+}
+th {
   font-family: var(--serif);
   font-style: italic;
+  font-weight: 400;
   color: var(--quiet);
 }
-dd {
-  margin: 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 20px;
+.keep {
+  width: 34px;
+  padding: 0;
 }
 .also {
+  margin-left: 20px;
   color: var(--quiet);
 }
 </style>

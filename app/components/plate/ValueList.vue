@@ -17,7 +17,9 @@ const unknown = ref('')
 
 const on = computed(() => new Set(plates.valuesOn(props.plate).map((c) => c.line)))
 /** Usual values and those put on by hand; the rest are put on by name. */
-const listed = computed(() => props.candidates.filter((c) => c.usual || on.value.has(c.line)))
+const listed = computed(() =>
+  props.candidates.filter((c) => props.plate.kind === 'curve' || c.usual || on.value.has(c.line)),
+)
 const others = computed(() => props.candidates.filter((c) => !listed.value.includes(c)))
 
 const ROLE_NAMES = { arrow: 'arrow', point: 'point', cross: 'cross', ring: 'ring' } as const

@@ -108,7 +108,8 @@ function startSplit(event: PointerEvent): void {
         {{ folio.notice }} <button type="button" class="plain-button" @click="folio.notice = ''">Understood</button>
       </p>
       <p v-if="results.slow" class="notice" role="status">
-        A line takes long to reckon. <button type="button" class="plain-button" @click="results.stop()">Stop it</button>
+        A line takes long to reckon{{ results.progress === null ? '' : `: ${Math.round(100 * results.progress)} %` }}.
+        <button type="button" class="plain-button" @click="results.stop()">Stop it</button>
       </p>
       <nav class="tabs" aria-label="Part of the folio">
         <button type="button" :aria-pressed="desk.part === 'ledger'" @click="desk.part = 'ledger'">Ledger</button>
