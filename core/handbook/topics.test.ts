@@ -2,10 +2,10 @@ import { FUNCTIONS } from '../functions/registry'
 import { reckon } from '../testing'
 import { TOPICS } from './topics'
 
-test.each(TOPICS.flatMap((t) => t.examples.map((e) => [t.title, e.entry, e.gives] as const)))(
+test.each(TOPICS.flatMap((t) => t.examples.map((e) => [t.title, e.entry, e.gives, e.before ?? []] as const)))(
   '%s: %s gives %s',
-  (_, entry, gives) => {
-    const [result] = reckon([entry])
+  (_, entry, gives, before) => {
+    const result = reckon([...before, entry]).at(-1)
     expect(result!.error).toBeNull()
     expect(result!.text).toBe(gives)
   },

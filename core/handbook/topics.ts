@@ -82,6 +82,26 @@ export const TOPICS: readonly Topic[] = [
     examples: [example('[k^2 for k = 1 to 4]', '[1, 4, 9, 16]'), example('[10, 20, 30][2]', '20')],
   },
   {
+    id: 'sweep-notation',
+    title: 'Sweeps',
+    text: 'A range makes a sweep, one quantity with many values: 0 to 10, 0 to 1 step 0.1, -1 to 1 count 201, 10 to 100k per decade 50. Whatever is computed from it is a sweep of as many results, also in vectors and matrices. Two sweeps meet point by point. H[3] and H[last] pick a point; of a sweep of vectors, v[3] is the third entry at every point.',
+    examples: [
+      example('0 to 1 step 0.5', '3 points, 0 … 1'),
+      { before: ['w = 1 to 3'], entry: '1/(1 + j*w)', gives: '3 points, 0.5 - 0.5j … 0.1 - 0.3j' },
+      { before: ['t = 0 to 4'], entry: 'max(t^2)', gives: '16' },
+    ],
+  },
+  {
+    id: 'unknowns',
+    title: 'Unknowns and polynomials',
+    text: 'unknown s, a makes names algebraic: products are multiplied out and like terms collected. p where s = 2j, a = 1 puts values in, all at once: numbers, sweeps, other polynomials, or for a single unknown a square matrix. A ratio in one unknown is brought to lowest terms where its coefficients are exact.',
+    examples: [
+      { before: ['unknown s'], entry: '(s + 1)*(s - 2)', gives: 's^2 - s - 2' },
+      { before: ['unknown s'], entry: '(s + 2)/(s^2 + 3s + 2)', gives: '1/(s + 1)' },
+      { before: ['unknown s'], entry: 's^2 + 1 where s = 2j', gives: '-3 + 0j' },
+    ],
+  },
+  {
     id: 'edge',
     title: 'At the edge',
     text: '7/0 is ∞; 0/0 and ∞ − ∞ are undefined, in words. A result beyond the range of numbers is an error, never ∞. A part that is only rounding noise is shown as 0.',

@@ -85,6 +85,7 @@ watch(
           <p v-if="entry.also.length > 0" class="quiet">also read: {{ entry.also.join(', ') }}</p>
           <ul>
             <li v-for="example in entry.examples" :key="example.entry">
+              <code v-for="line in example.before ?? []" :key="line">{{ line }}</code>
               <code>{{ example.entry }}</code>
               <span class="gives"><ValueText :text="example.gives" letter="j" /></span>
               <button
@@ -92,7 +93,7 @@ watch(
                 class="try"
                 :disabled="!folio.writable"
                 :aria-label="`Put ${example.entry} into the ledger`"
-                @click="folio.insertBelow([example.entry])"
+                @click="folio.insertBelow([...(example.before ?? []), example.entry])"
               >
                 try it
               </button>
