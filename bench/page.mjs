@@ -134,7 +134,7 @@ async function benchDrag(page, address, report) {
 
 /** Draws a locus of 100 000 points, and pans it. */
 async function benchLocus(page, address, add, report) {
-  const lines = ['w = 1 to 100000', 'H = 100/(1 + j*w/1000) + 2*cis(w/50 rad)*(1 + w/1e5)']
+  const lines = ['w = 1 to 100000', 'H = 100/(1 + j*w/1000) + 2*e^(j*w/50)*(1 + w/1e5)']
   const id = await folioOf(page, address, 'Locus', lines)
   await page.goto(`${address}/folio/${id}`)
   await page.getByRole('img', { name: /locus of H, 100000 points/ }).waitFor()

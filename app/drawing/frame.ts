@@ -23,6 +23,8 @@ export interface PlaneFrame {
   readonly conventions: Conventions
   /** Which places the labels took in the picture before; written by the drawing. */
   readonly places: Map<string, number>
+  /** Under a moving hand: labels keep their places as far as they can. */
+  readonly hurried?: boolean
   /** A miniature: marks only. */
   readonly mini?: boolean
 }

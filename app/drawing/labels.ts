@@ -51,7 +51,8 @@ export function drawLabels(ctx: CanvasRenderingContext2D, frame: PlaneFrame): vo
     { from: { x: origin.x, y: 0 }, to: { x: origin.x, y: size.height } },
   ]
   const tips = heeded.map((mark) => toPixel(view, size, mark)).filter((tip) => inSight(tip, size))
-  const placed = placeLabels(requests, [...arrows, ...axes], tips, size, takenByAxes(frame, origin))
+  const taken = takenByAxes(frame, origin)
+  const placed = placeLabels(requests, [...arrows, ...axes], tips, size, taken, frame.hurried)
   const byId = new Map(shown.map((mark) => [mark.id, mark]))
   places.clear()
   ctx.save()

@@ -21,6 +21,8 @@ export const useResultsStore = defineStore('results', () => {
   const order = shallowRef<readonly string[]>([])
   /** True once a calculation has taken so long that it may be stopped. */
   const slow = ref(false)
+  /** True while an entry is typed or a value dragged: what is shown is not kept yet. */
+  const unsettled = ref(false)
   /** How far a long calculation has come, from 0 to 1; `null` where it does not tell. */
   const progress = ref<number | null>(null)
   /** Texts of lines that were stopped: held back until they are edited or asked for. */
@@ -124,6 +126,7 @@ export const useResultsStore = defineStore('results', () => {
 
   /** Evaluates an entry while it is typed or dragged; only the newest text counts. */
   function type(id: string, source: string): Promise<void> {
+    unsettled.value = true
     waitingDraft = { id, source }
     // A text that is being reckoned for long already is out of date now.
     if (slow.value && suspect?.id === id) restart()
@@ -139,6 +142,7 @@ export const useResultsStore = defineStore('results', () => {
   }
 
   function settle(): Promise<void> {
+    unsettled.value = false
     waitingDraft = null
     return enqueue((evaluator) => evaluator.settle())
   }
@@ -201,6 +205,7 @@ export const useResultsStore = defineStore('results', () => {
     order,
     slow,
     progress,
+    unsettled,
     held,
     unitDependent,
     load,

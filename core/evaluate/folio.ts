@@ -381,7 +381,7 @@ function sameForReaders(a: Evaluated, b: Evaluated): boolean {
 
 function sameSweep(x: SweepValue, y: SweepValue): boolean {
   if (x.of !== y.of || x.count !== y.count || x.complex !== y.complex || !sameAxis(x.axis, y.axis)) return false
-  if (x.items || y.items) return false
+  if (x.of === 'other') return false
   return sameNumbers(x.re, y.re) && (x.im && y.im ? sameNumbers(x.im, y.im) : x.im === y.im)
 }
 

@@ -2,7 +2,7 @@ import type { Entry, Node } from '../notation/tree'
 import { asRadians } from '../values/convert'
 import { text, vector } from '../values/make'
 import { asMatrix, itemAt, matrixOf, settled } from '../values/matrices'
-import { pickPoints, pointAt, sweepOf } from '../values/sweeps'
+import { madeSweep, pickPoints, pointAt, sweepOf } from '../values/sweeps'
 import { algebraMatrix } from '../algebra/polyMatrix'
 import { isAlgebraic } from '../algebra/ratio'
 import { failure } from '../values/value'
@@ -48,10 +48,21 @@ function lifted(
   if (!items.some(isSweep)) return build(items)
   const axis = commonAxis(items, NOWHERE, context)
   if ('kind' in axis) return axis
+  const at = (k: number): Value | Failure =>
+    build(items.map((item) => (item.kind === 'sweep' ? pointAt(item, k) : item)))
+  const first = at(0)
+  if (first.kind === 'failure') return first
+  // Where all of them are numbers or angles, what can be built at one point can be at every other.
+  const uniform = items.every((item) => item.kind !== 'sweep' || item.of !== 'other' || item.make !== undefined)
+  if (uniform)
+    return madeSweep(axis, (k) => {
+      const value = at(k)
+      return value.kind === 'failure' ? first : value
+    })
   const points: Value[] = []
   for (let k = 0; k < axis.values.length; k += 1) {
     if (!inTime(context.budget, k)) return failure('too-long')
-    const value = build(items.map((item) => (item.kind === 'sweep' ? pointAt(item, k) : item)))
+    const value = at(k)
     if (value.kind === 'failure') return value
     points.push(value)
   }
@@ -160,7 +171,7 @@ export function entry(node: Entry, context: Context, evaluate: Evaluate): Value 
 
 /** A point of a sweep of numbers; of a sweep of vectors and the like, the entry at every point. */
 function sweepEntry(sweep: SweepValue, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
-  const [first] = sweep.items ?? []
+  const first = sweep.of === 'other' ? pointAt(sweep, 0) : null
   const arrays = first?.kind === 'vector' || first?.kind === 'matrix' || first?.kind === 'text'
   if (arrays)
     return atEveryPoint(

@@ -2,7 +2,7 @@ import * as C from '../numbers/complex'
 import { asDegrees } from '../values/convert'
 import { itemsOf } from '../values/matrices'
 import { vector } from '../values/make'
-import { pointsOf } from '../values/sweeps'
+import { pointAt, pointsOf } from '../values/sweeps'
 import type { MatrixValue, NumberValue, SweepValue, Value } from '../values/value'
 import type { Conventions } from './conventions'
 import { fractionText } from './json'
@@ -57,7 +57,7 @@ function sweepCsv(sweep: SweepValue, conventions: Conventions): string {
     const x = axis.values[k] ?? NaN
     const cells = own ? [] : [csvNumber(axis.angle ? turn(x) : x)]
     const [a, b] = [re[k] ?? NaN, im?.[k] ?? 0]
-    if (sweep.items) cells.push(csvRow(sweep.items[k] ?? vector([]), false, conventions))
+    if (sweep.of === 'other') cells.push(csvRow(pointAt(sweep, k), false, conventions))
     else if (sweep.of === 'angle') cells.push(csvNumber(turn(a)))
     else if (sweep.complex) cells.push(...[a, b, C.abs({ re: a, im: b }), turn(C.arg({ re: a, im: b }))].map(csvNumber))
     else cells.push(csvNumber(a))

@@ -2,6 +2,7 @@ import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Gaussian } from '../numbers/gaussian'
 import { unknownsOf } from '../algebra/ratio'
+import { pointsOf } from '../values/sweeps'
 import type { MatrixValue, SweepValue, Value } from '../values/value'
 import type { Conventions } from './conventions'
 import { formatPolar, formatRectangular, formatSingle } from './readout'
@@ -62,7 +63,7 @@ function sweepFields(sweep: SweepValue, conventions: Conventions): Readonly<Reco
   if (sweep.of === 'angle') return { kind: 'sweep', count, radians: list(re) }
   if (sweep.of === 'number')
     return { kind: 'sweep', count, re: list(re), im: im ? list(im) : Array.from({ length: count }, () => 0) }
-  return { kind: 'sweep', count, items: (sweep.items ?? []).map((item) => valueFields(item, conventions)) }
+  return { kind: 'sweep', count, items: pointsOf(sweep).map((item) => valueFields(item, conventions)) }
 }
 
 /** The fields that a kind adds to a line of the headless contract. */

@@ -47,7 +47,8 @@ const DIRECTIONS = 16
 /**
  * Greedy placement: each label in turn takes the cheapest of the places round
  * its tip. A place costs for what it covers and for how far it strays from the
- * direction the arrow points in.
+ * direction the arrow points in. `hurried`: under a moving hand a label keeps
+ * its place unless it would cover another label.
  */
 export function placeLabels(
   requests: readonly LabelRequest[],
@@ -55,8 +56,10 @@ export function placeLabels(
   marks: readonly Pixel[],
   size: { readonly width: number; readonly height: number },
   taken: readonly Box[] = [],
+  hurried = false,
 ): PlacedLabel[] {
   const placed: PlacedLabel[] = []
+  const obstacles = flattened(segments)
   const others = taken.map((box) => ({ box }))
   for (const request of requests) {
     const [first] = request.before === undefined ? [] : [candidate(request, request.before)]
@@ -64,13 +67,15 @@ export function placeLabels(
     let least = Infinity
     const consider = (box: Candidate, bonus: number): void => {
       const cost =
-        box.cost - bonus + covering(box, others, segments, marks, size, request.anchor, least - box.cost + bonus)
+        box.cost - bonus + covering(box, others, obstacles, marks, size, request.anchor, least - box.cost + bonus)
       if (cost >= least) return
       least = cost
       best = box
     }
-    if (first) consider(first, STAYING)
-    for (let place = 0; place < PLACES.length; place += 1) {
+    const stays = hurried && first && others.every(({ box }) => overlapShare(first, box) === 0)
+    if (stays) best = first
+    else if (first) consider(first, STAYING)
+    for (let place = 0; !stays && place < PLACES.length; place += 1) {
       // The places come cheapest first: none of the others can be better.
       if ((PLACES[place]?.cost ?? 0) >= least) break
       const box = candidate(request, place)
@@ -129,7 +134,7 @@ function candidate({ anchor, width, height, away }: LabelRequest, place: number)
 function covering(
   box: Box,
   placed: readonly { readonly box: Box }[],
-  segments: readonly Segment[],
+  obstacles: Float64Array,
   marks: readonly Pixel[],
   size: { readonly width: number; readonly height: number },
   own: Pixel,
@@ -142,11 +147,35 @@ function covering(
   const wide = grown(box, 4)
   for (const mark of marks) if (mark !== own && inside(wide, mark)) cost += 60
   if (cost >= enough) return cost
-  for (const segment of segments) {
-    if (crosses(box, segment)) cost += 40
+  for (let k = 0; k < obstacles.length; k += 4) {
+    const x = obstacles[k] as number
+    const y = obstacles[k + 1] as number
+    const toX = obstacles[k + 2] as number
+    const toY = obstacles[k + 3] as number
+    if (x < box.left ? toX < box.left : x > box.right && toX > box.right) continue
+    if (y < box.top ? toY < box.top : y > box.bottom && toY > box.bottom) continue
+    if (!cuts(box, x, y, toX, toY)) continue
+    cost += 40
     if (cost >= enough) return cost
   }
   return cost
+}
+
+/** Segments as rows of four numbers: they are gone through very often. */
+function flattened(segments: readonly Segment[]): Float64Array {
+  const flat = new Float64Array(4 * segments.length)
+  segments.forEach(({ from, to }, k) => flat.set([from.x, from.y, to.x, to.y], 4 * k))
+  return flat
+}
+
+/** A segment whose bounds meet those of a box: does it meet the box itself? Where all corners lie on one side it does not. */
+function cuts(box: Box, x: number, y: number, toX: number, toY: number): boolean {
+  const [dx, dy] = [toX - x, toY - y]
+  const a = (box.left - x) * dy - (box.top - y) * dx
+  const b = (box.right - x) * dy - (box.top - y) * dx
+  const c = (box.left - x) * dy - (box.bottom - y) * dx
+  const d = (box.right - x) * dy - (box.bottom - y) * dx
+  return !((a > 0 && b > 0 && c > 0 && d > 0) || (a < 0 && b < 0 && c < 0 && d < 0))
 }
 
 function overlapShare(a: Box, b: Box): number {
@@ -164,32 +193,12 @@ function grown(box: Box, by: number): Box {
   return { left: box.left - by, top: box.top - by, right: box.right + by, bottom: box.bottom + by }
 }
 
-/** True where a segment meets a box (Liang and Barsky's clipping, 1984). */
+/** True where a segment meets a box. */
 export function crosses(box: Box, { from, to }: Segment): boolean {
   const beside =
     (from.x < box.left && to.x < box.left) ||
     (from.x > box.right && to.x > box.right) ||
     (from.y < box.top && to.y < box.top) ||
     (from.y > box.bottom && to.y > box.bottom)
-  if (beside) return false
-  let [enter, leave] = [0, 1]
-  const dx = to.x - from.x
-  const dy = to.y - from.y
-  const edges = [
-    [-dx, from.x - box.left],
-    [dx, box.right - from.x],
-    [-dy, from.y - box.top],
-    [dy, box.bottom - from.y],
-  ] as const
-  for (const [p, q] of edges) {
-    if (p === 0) {
-      if (q < 0) return false
-      continue
-    }
-    const t = q / p
-    if (p < 0) enter = Math.max(enter, t)
-    else leave = Math.min(leave, t)
-    if (enter > leave) return false
-  }
-  return true
+  return !beside && cuts(box, from.x, from.y, to.x, to.y)
 }

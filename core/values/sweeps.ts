@@ -40,8 +40,15 @@ export function sweepOf(axis: Axis, items: readonly Value[]): SweepValue {
   return { kind: 'sweep', of: 'other', axis, count: items.length, re: NOTHING, im: null, complex: false, items }
 }
 
+/** A sweep whose values are made when they are asked for. */
+export function madeSweep(axis: Axis, make: (k: number) => Value): SweepValue {
+  const count = axis.values.length
+  return { kind: 'sweep', of: 'other', axis, count, re: NOTHING, im: null, complex: false, items: null, make }
+}
+
 /** The value at a point, counted from 0. */
 export function pointAt(sweep: SweepValue, k: number): Value {
+  if (sweep.make) return sweep.make(k)
   if (sweep.items) return sweep.items[k] ?? real(NaN)
   const re = sweep.re[k] ?? NaN
   if (sweep.of === 'angle') return angleAt(re)

@@ -113,6 +113,8 @@ export interface SweepValue {
   readonly im: Float64Array | null
   readonly complex: boolean
   readonly items: readonly Value[] | null
+  /** Or what makes the value of a point when it is asked for: arrays of sweeps are not kept a million times. */
+  readonly make?: (k: number) => Value
   /** Set while the numbers are still to be worked out; no line and no function sees such a sweep. */
   readonly pending?: Program
 }

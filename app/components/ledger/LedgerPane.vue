@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiPlus } from '@mdi/js'
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { Line } from '#shared/folio'
 import { typeset } from '~/composables/typeset'
@@ -18,8 +18,8 @@ const desk = useDeskStore()
 const pane = ref<HTMLElement | null>(null)
 const width = ref(800)
 
-/** Widths of the twin columns in characters, from the longest readout. */
-const columns = computed(() => {
+/** Characters that the twin columns need, from the longest readout. */
+const needed = computed(() => {
   let rectangular = 11
   let polar = 11
   for (const view of results.views.values()) {
@@ -28,6 +28,24 @@ const columns = computed(() => {
     polar = Math.max(polar, view.readout.polar.length)
   }
   return { rectangular, polar }
+})
+
+/** How many characters a column gains at once while values change under the hand. */
+const GAIN = 2
+/**
+ * Their widths: while an entry is typed or a value dragged they only grow, since
+ * every change of a width has the whole ledger laid out anew.
+ */
+const columns = shallowRef(needed.value)
+watch([needed, () => results.unsettled], () => {
+  const [now, then] = [needed.value, columns.value]
+  if (!results.unsettled) {
+    if (now.rectangular !== then.rectangular || now.polar !== then.polar) columns.value = now
+    return
+  }
+  const grown = (wanted: number, before: number): number => (wanted > before ? wanted + GAIN : before)
+  const next = { rectangular: grown(now.rectangular, then.rectangular), polar: grown(now.polar, then.polar) }
+  if (next.rectangular !== then.rectangular || next.polar !== then.polar) columns.value = next
 })
 
 /** Width of a character of the values, and what else a row holds, in pixels. */

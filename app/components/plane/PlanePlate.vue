@@ -81,6 +81,7 @@ function frame(): PlaneFrame {
     plate: props.plate,
     conventions: folio.conventions,
     places,
+    hurried: drag.value !== null,
   }
 }
 
@@ -359,8 +360,17 @@ const WAY_NAMES = { free: '', ray: 'along its ray', ring: 'along its ring', step
 
 /** Values that the summary for screen readers tells; the table has them all. */
 const SPOKEN = 24
+/** What the table and the summary tell: while a value is under the hand they rest. */
+const settled = shallowRef<readonly PlaneMark[]>([])
+watch(
+  [marks, () => drag.value === null, tableOpen],
+  () => {
+    if (drag.value?.tip == null || tableOpen.value) settled.value = marks.value
+  },
+  { immediate: true },
+)
 const summary = computed(() => {
-  const values = marks.value.filter((m) => !m.term)
+  const values = settled.value.filter((m) => !m.term)
   const told = values.slice(0, SPOKEN).map((m) => `${m.label} ${m.polar}`)
   if (values.length > SPOKEN) told.push(`and ${values.length - SPOKEN} more, in the table`)
   for (const { name, data } of loci.value.slice(0, SPOKEN)) told.push(`locus of ${name}, ${data.re.length} points`)
@@ -515,7 +525,7 @@ function drop(event: DragEvent): void {
         @close="toggleMeasure"
         @swap="picked = [...picked].reverse()"
       />
-      <PlaneTable :marks="marks" :open="tableOpen" :number="number" />
+      <PlaneTable :marks="settled" :open="tableOpen" :number="number" />
     </template>
   </PlateFrame>
 </template>

@@ -9,10 +9,13 @@ import type { FolioCard } from '#shared/folio'
 /** A small picture of the folio's plane, worked out from its first lines. */
 const props = defineProps<{ card: FolioCard }>()
 const SIZE = { width: 264, height: 128 }
+/** Longest time for one line, in milliseconds. */
+const PATIENCE = 12
 
 const arrows = computed(() => {
   const evaluator = new FolioEvaluator()
-  evaluator.setSettings(props.card.conventions)
+  // A picture on a card is worth no waiting: a long line is left out of it.
+  evaluator.setSettings({ ...props.card.conventions, timeLimit: PATIENCE })
   evaluator.setLines(props.card.preview.map((source, k) => ({ id: String(k), source })))
   evaluator.update()
   const marks = props.card.preview.flatMap((_, k) => {
