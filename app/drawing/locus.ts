@@ -26,7 +26,12 @@ const kept = new WeakMap<SweepData, Kept>()
 
 function pathOf(data: SweepData, view: PlaneView, size: Size): Float64Array {
   const before = kept.get(data)
-  if (before && before.view === view && before.size === size) return before.path
+  if (before && before.view.perPixel === view.perPixel && before.size === size) {
+    if (before.view === view) return before.path
+    // Only moved: so is the path.
+    const [dx, dy] = [(before.view.re - view.re) / view.perPixel, (view.im - before.view.im) / view.perPixel]
+    return before.path.map((v, k) => v + (k % 2 === 0 ? dx : dy))
+  }
   const [cx, cy, per] = [size.width / 2, size.height / 2, 1 / view.perPixel]
   const path = thinnedPath(
     data.re,

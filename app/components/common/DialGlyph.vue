@@ -32,6 +32,7 @@ const ticks = [0, 45, 90, 135, 180, 225, 270, 315]
 
 <style scoped>
 .dial {
+  contain: strict;
   display: block;
 }
 .face {

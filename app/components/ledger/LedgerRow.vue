@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiChevronDown, mdiChevronRight, mdiEyeOffOutline } from '@mdi/js'
+import { mdiChevronDown, mdiChevronRight } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { LineView, ShownProblem } from '#core/format/lineView'
 import type { Line } from '#shared/folio'
@@ -94,9 +94,17 @@ const waiting = computed(() => (draft.value?.problem?.unfinished ? draft.value.p
 const stale = computed(
   () => editing.value && draft.value !== null && view.value?.readout.shape !== 'none' && view.value?.problem === null,
 )
-const hints = computed(() =>
-  editing.value ? [] : (view.value?.hints ?? []).filter((h) => !silence.isSilent(folio.id, props.line.id, h.code)),
-)
+const NO_HINTS: readonly ShownProblem[] = []
+const hints = computed<readonly ShownProblem[]>(() => {
+  const told = editing.value ? NO_HINTS : (view.value?.hints ?? NO_HINTS)
+  const shown = told.filter((h) => !silence.isSilent(folio.id, props.line.id, h.code))
+  // The same nothing each time: a row without hints has nothing to draw anew.
+  return shown.length === 0 ? NO_HINTS : shown
+})
+// What of the view the row itself shows: texts, which mostly stay while the value changes.
+const reading = computed(() => (preferences.grouping ? view.value?.grouped : view.value?.reading) ?? '')
+const remark = computed(() => view.value?.remark ?? null)
+const unitDependent = computed(() => view.value?.unitDependent ?? false)
 const hint = computed(() => hints.value[0] ?? null)
 /** The row that the Tab key stops at: its marks can be reached too. */
 const reachable = computed(() => folio.current === props.line.id || (folio.current === null && props.number === 1))
@@ -303,17 +311,17 @@ const liveReading = computed(() => {
           >{{ marked.before }}<mark :class="{ gap: marked.at === '' }">{{ marked.at }}</mark
           >{{ marked.after }}</span
         >
-        <span v-else-if="remarkOnly" class="remark-text">{{ view?.remark }}</span>
-        <template v-else-if="!slim && view && view.reading !== ''">
-          <ReadingMath :latex="preferences.grouping ? view.grouped : view.reading" />
-          <span v-if="view.remark" class="trailing">{{ view.remark }}</span>
+        <span v-else-if="remarkOnly" class="remark-text">{{ remark }}</span>
+        <template v-else-if="!slim && reading !== ''">
+          <ReadingMath :latex="reading" />
+          <span v-if="remark" class="trailing">{{ remark }}</span>
         </template>
         <span v-else-if="line.source !== ''" class="source">{{ line.source }}</span>
         <span v-else class="blank">&nbsp;</span>
       </button>
       <span v-if="section.length > 0" class="folded-note">{{ sectionText }}</span>
       <MarkBadge
-        v-if="view?.unitDependent && !editing"
+        v-if="unitDependent && !editing"
         class="unit-badge"
         :sign="folio.conventions.angle === 'deg' ? '°' : 'rad'"
         tone="unit"
@@ -323,24 +331,7 @@ const liveReading = computed(() => {
     </div>
 
     <div class="outcome" :class="{ stale }">
-      <LineResult
-        v-if="view && !keptProblem && !line.hidden"
-        :view="view"
-        :number="number"
-        :letter="letter"
-        :digits="folio.conventions.digits"
-        :hue="hue"
-        :reachable="reachable"
-      />
-      <button
-        v-else-if="line.hidden && view && view.readout.shape !== 'none' && !keptProblem"
-        type="button"
-        class="hidden-result"
-        :tabindex="reachable ? 0 : -1"
-        @click="folio.toggle(line.id, 'hidden')"
-      >
-        <AppIcon :path="mdiEyeOffOutline" />hidden<span class="visually-hidden">: show the result</span>
-      </button>
+      <LineOutcome :line="line" :number="number" :hue="hue" :reachable="reachable" :failed="keptProblem !== null" />
     </div>
 
     <div class="row-menu">
@@ -544,16 +535,6 @@ mark.gap {
   max-height: 30px;
   overflow: hidden;
 }
-.hidden-result {
-  grid-column: 1 / -1;
-  justify-self: start;
-  display: inline-flex;
-  align-items: center;
-  gap: 6px;
-  padding: 4px 12px 4px 28px;
-  font-size: 13.5px;
-  color: var(--quiet);
-}
 .remark .opener {
   padding-block: 12px 10px;
 }
@@ -583,6 +564,8 @@ mark.gap {
   margin-right: 8px;
 }
 .outcome {
+  /* A value that changes under the hand has only its own cell laid out anew. */
+  contain: layout style;
   position: relative;
   display: grid;
   grid-template-columns: 24px var(--rectangular-width) var(--polar-width) 40px;

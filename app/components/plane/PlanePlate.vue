@@ -365,7 +365,7 @@ const settled = shallowRef<readonly PlaneMark[]>([])
 watch(
   [marks, () => drag.value === null, tableOpen],
   () => {
-    if (drag.value?.tip == null || tableOpen.value) settled.value = marks.value
+    if (!drag.value?.tip || tableOpen.value) settled.value = marks.value
   },
   { immediate: true },
 )
@@ -416,7 +416,7 @@ function drop(event: DragEvent): void {
         @touchstart="pointer.touchStart"
       />
       <MarkStops
-        :marks="marks"
+        :marks="settled"
         :view="view"
         :size="size"
         @focused="(id) => (focused = id)"
@@ -532,6 +532,7 @@ function drop(event: DragEvent): void {
 
 <style scoped>
 .canvas-host {
+  contain: strict;
   position: absolute;
   inset: 0;
   overflow: hidden;
