@@ -246,6 +246,8 @@ describe('from a sweep back to single values', () => {
 })
 
 describe('at the edge', () => {
+  test('zero times an infinite point is undefined there', () =>
+    expect(reals('x = -1 to 1', '0*(1/x)')).toEqual([0, NaN, 0]))
   test('a quotient by zero is infinite there, and only there', () => {
     expect(reals('x = -1 to 1', '1/x')).toEqual([-1, Infinity, 1])
   })

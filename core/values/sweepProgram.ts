@@ -47,73 +47,82 @@ export function negate(operand: Program): Program {
 
 const BLOCK = 1024
 
-/** A stretch of numbers: one entry after another, or a single one for every point. */
-interface Stretch {
-  readonly re: Float64Array
-  readonly im: Float64Array | null
-  readonly single: boolean
+/** Real or imaginary parts of a stretch of points: one number after another, or one that stands for all. */
+interface Part {
+  readonly x: Float64Array
+  readonly one: boolean
+  /** True for a buffer of the runner, to be given back when it is used up. */
+  readonly pooled: boolean
 }
 
+interface Stretch {
+  readonly re: Part
+  /** `null` where all are real. */
+  readonly im: Part | null
+}
+
+const single = (x: number): Part => ({ x: Float64Array.of(x), one: true, pooled: false })
+const NONE = single(0)
+
 class Runner {
-  /** Buffers that are free: a stretch is used up before its neighbour is asked for another one. */
   private readonly free: Float64Array[] = []
   overflow = false
 
   constructor(private readonly count: number) {}
 
-  private buffer(): Float64Array {
-    return this.free.pop() ?? new Float64Array(BLOCK)
+  private buffer(): Part {
+    return { x: this.free.pop() ?? new Float64Array(BLOCK), one: false, pooled: true }
   }
 
-  private release(stretch: Stretch, owner: Program): void {
-    if (owner.type === 'leaf') return
-    this.free.push(stretch.re)
-    if (stretch.im) this.free.push(stretch.im)
+  /** Gives a buffer back, unless it lives on in the outcome. */
+  private release(part: Part | null, found: Stretch): void {
+    if (part?.pooled && part !== found.re && part !== found.im) this.free.push(part.x)
   }
 
-  /** The outcome of a program at `n` points from `from` on, in the given stretch or in buffers. */
-  stretch(p: Program, from: number, n: number, out: Stretch | null): Stretch {
+  done({ re, im }: Stretch): void {
+    if (re.pooled) this.free.push(re.x)
+    if (im?.pooled) this.free.push(im.x)
+  }
+
+  /** The outcome of a program at `n` points from `from` on. */
+  stretch(p: Program, from: number, n: number): Stretch {
     if (p.type === 'leaf') {
-      const single = p.re.length === 1 && this.count !== 1
-      if (single) return { re: p.re, im: p.im, single }
-      return { re: p.re.subarray(from, from + n), im: p.im && p.im.subarray(from, from + n), single }
+      const one = p.re.length === 1 && this.count !== 1
+      const part = (x: Float64Array): Part => ({ x: one ? x : x.subarray(from, from + n), one, pooled: false })
+      return { re: part(p.re), im: p.im && part(p.im) }
     }
-    const target = out ?? { re: this.buffer(), im: p.real ? null : this.buffer(), single: false }
     if (p.type === 'join') {
-      const a = this.stretch(p.left, from, n, null)
-      const b = this.stretch(p.right, from, n, null)
-      this.joined(p, a, b, target, n)
-      this.release(a, p.left)
-      this.release(b, p.right)
-    } else {
-      const inner = p.type === 'power' ? p.base : p.operand
-      const a = this.stretch(inner, from, n, null)
-      if (p.type === 'power') raise(a, p.exponent, target, n)
-      else negateStretch(a, target, n)
-      this.release(a, inner)
+      const a = this.stretch(p.left, from, n)
+      const b = this.stretch(p.right, from, n)
+      const found = this.joined(p, a, b, n)
+      for (const part of [a.re, a.im, b.re, b.im]) this.release(part, found)
+      return found
     }
-    return target
+    const inner = p.type === 'power' ? p.base : p.operand
+    const a = this.stretch(inner, from, n)
+    const found =
+      p.type === 'power'
+        ? this.raised(a, p.exponent, n)
+        : { re: this.negated(a.re, n), im: a.im && this.negated(a.im, n) }
+    for (const part of [a.re, a.im]) this.release(part, found)
+    return found
   }
 
-  private joined(p: Extract<Program, { type: 'join' }>, a: Stretch, b: Stretch, out: Stretch, n: number): void {
+  private joined(p: Extract<Program, { type: 'join' }>, a: Stretch, b: Stretch, n: number): Stretch {
     switch (p.sign) {
       case '+':
       case '-':
-        addStretch(a, b, out, n, p.sign === '+' ? 1 : -1)
-        return
+        return this.sum(a, b, n, p.sign === '+' ? 1 : -1)
       case '*':
-        multiplyStretch(a, b, out, n)
-        return
+        return this.product(a, b, n)
       case '/':
         this.watch(p.left, a, n)
         this.watch(p.right, b, n)
-        divideStretch(a, b, out, n)
-        return
+        return this.quotient(a, b, n)
       case '||':
         this.watch(p.left, a, n)
         this.watch(p.right, b, n)
-        parallelStretch(a, b, out, n)
-        return
+        return this.parallel(a, b, n)
     }
   }
 
@@ -121,10 +130,107 @@ class Runner {
    * An infinite number goes on through sums and products to the outcome or into a
    * quotient, where it would be lost: there it is looked for.
    */
-  watch(p: Program, { re, im, single }: Stretch, n: number): void {
+  watch(p: Program, { re, im }: Stretch, n: number): void {
     if (this.overflow || p.type === 'leaf' || !isWhole(p)) return
-    const length = single ? 1 : n
-    if ((strays(re, length) || (im !== null && strays(im, length))) && leavesAreFinite(p)) this.overflow = true
+    const odd = strays(re.x, re.one ? 1 : n) || (im !== null && strays(im.x, im.one ? 1 : n))
+    if (odd && leavesAreFinite(p)) this.overflow = true
+  }
+
+  private sum(a: Stretch, b: Stretch, n: number, sign: 1 | -1): Stretch {
+    const im =
+      a.im && b.im ? this.sumOf(a.im, b.im, n, sign) : (a.im ?? (b.im && (sign > 0 ? b.im : this.negated(b.im, n))))
+    return { re: this.sumOf(a.re, b.re, n, sign), im }
+  }
+
+  private sumOf(a: Part, b: Part, n: number, sign: 1 | -1): Part {
+    if (a.one && b.one) return single((a.x[0] as number) + sign * (b.x[0] as number))
+    const out = this.buffer()
+    addParts(a, b, out.x, n, sign)
+    return out
+  }
+
+  private negated(a: Part, n: number): Part {
+    if (a.one) return single(-(a.x[0] as number))
+    const out = this.buffer()
+    for (let k = 0; k < n; k += 1) out.x[k] = -(a.x[k] as number)
+    return out
+  }
+
+  private product(a: Stretch, b: Stretch, n: number): Stretch {
+    if (!a.im || !b.im) {
+      const factor = a.im ? b.re : a.re
+      const [re, im] = a.im ? [a.re, a.im] : [b.re, b.im]
+      return { re: this.productOf(re, factor, n), im: im && this.productOf(im, factor, n) }
+    }
+    const [ar, ai, br, bi] = [a.re, a.im, b.re, b.im]
+    const [p, q] = [this.productOf(ar, br, n), this.productOf(ai, bi, n)]
+    const [r, s] = [this.productOf(ar, bi, n), this.productOf(ai, br, n)]
+    const found = { re: this.sumOf(p, q, n, -1), im: this.sumOf(r, s, n, 1) }
+    for (const part of [p, q, r, s])
+      if (part !== ar && part !== ai && part !== br && part !== bi) this.release(part, found)
+    return found
+  }
+
+  private productOf(a: Part, b: Part, n: number): Part {
+    if (a.one && b.one) return single((a.x[0] as number) * (b.x[0] as number))
+    const factor = a.one ? (a.x[0] as number) : b.one ? (b.x[0] as number) : null
+    // A factor of 1 changes nothing, and one of 0 leaves nothing of what is finite.
+    if (factor === 0 && !strays((a.one ? b : a).x, n)) return NONE
+    if (factor === 1) return a.one ? b : a
+    const out = this.buffer()
+    if (factor === null) for (let k = 0; k < n; k += 1) out.x[k] = (a.x[k] as number) * (b.x[k] as number)
+    else scale((a.one ? b : a).x, factor, out.x, n)
+    return out
+  }
+
+  private quotient(a: Stretch, b: Stretch, n: number): Stretch {
+    if (!b.im) {
+      const bottom = b.re
+      return { re: this.quotientOf(a.re, bottom, n), im: a.im && this.quotientOf(a.im, bottom, n) }
+    }
+    const [re, im] = [this.buffer(), this.buffer()]
+    if (a.re.one && (!a.im || (a.im.one && a.im.x[0] === 0))) invert(a.re.x[0] as number, b.re, b.im, re.x, im.x, n)
+    else divide(a.re, a.im ?? NONE, b.re, b.im, re.x, im.x, n)
+    return { re, im }
+  }
+
+  private quotientOf(a: Part, b: Part, n: number): Part {
+    // −0 is not told from 0.
+    if (a.one && b.one) return single((a.x[0] as number) / ((b.x[0] as number) + 0))
+    if (a.one && a.x[0] === 0 && !strays(b.x, n) && !hasZero(b.x, n)) return NONE
+    const out = this.buffer()
+    const [s, t] = [a.one ? 0 : 1, b.one ? 0 : 1]
+    for (let k = 0; k < n; k += 1) out.x[k] = (a.x[k * s] as number) / ((b.x[k * t] as number) + 0)
+    return out
+  }
+
+  private parallel(a: Stretch, b: Stretch, n: number): Stretch {
+    const [re, im] = [this.buffer(), a.im || b.im ? this.buffer() : null]
+    const one = { re: 1, im: 0 }
+    const at = (z: Stretch, k: number): C.Complex => ({
+      re: z.re.x[z.re.one ? 0 : k] as number,
+      im: z.im ? (z.im.x[z.im.one ? 0 : k] as number) : 0,
+    })
+    for (let k = 0; k < n; k += 1) {
+      const [x, y] = [at(a, k), at(b, k)]
+      const zero = (x.re === 0 && x.im === 0) || (y.re === 0 && y.im === 0)
+      const value = zero
+        ? { re: 0, im: 0 }
+        : C.isInfinite(x)
+          ? y
+          : C.isInfinite(y)
+            ? x
+            : C.divide(one, C.add(C.divide(one, x), C.divide(one, y)))
+      re.x[k] = value.re
+      if (im) im.x[k] = value.im
+    }
+    return { re, im }
+  }
+
+  private raised(a: Stretch, exponent: number, n: number): Stretch {
+    const [re, im] = [this.buffer(), a.im ? this.buffer() : null]
+    raise(a.re, a.im, exponent, re.x, im && im.x, n)
+    return { re, im }
   }
 }
 
@@ -162,129 +268,39 @@ function strays(x: Float64Array, n: number): boolean {
   return sum !== 0
 }
 
-function addStretch(a: Stretch, b: Stretch, out: Stretch, n: number, sign: 1 | -1): void {
-  addParts(a.re, a.single, b.re, b.single, out.re, n, sign)
-  if (!out.im) return
-  if (a.im && b.im) addParts(a.im, a.single, b.im, b.single, out.im, n, sign)
-  else if (a.im) copyPart(a.im, a.single, out.im, n, 1)
-  else if (b.im) copyPart(b.im, b.single, out.im, n, sign)
+function hasZero(x: Float64Array, n: number): boolean {
+  for (let k = 0; k < n; k += 1) if (x[k] === 0) return true
+  return false
 }
 
-function addParts(
-  a: Float64Array,
-  oneLeft: boolean,
-  b: Float64Array,
-  oneRight: boolean,
-  out: Float64Array,
-  n: number,
-  sign: 1 | -1,
-): void {
-  if (oneLeft || oneRight) {
-    const x = oneLeft ? (a[0] as number) : sign * (b[0] as number)
-    const other = oneLeft ? b : a
-    if (oneLeft && sign < 0) for (let k = 0; k < n; k += 1) out[k] = x - (other[k] as number)
-    else for (let k = 0; k < n; k += 1) out[k] = (other[k] as number) + x
-  } else if (sign > 0) for (let k = 0; k < n; k += 1) out[k] = (a[k] as number) + (b[k] as number)
-  else for (let k = 0; k < n; k += 1) out[k] = (a[k] as number) - (b[k] as number)
+function addParts(a: Part, b: Part, out: Float64Array, n: number, sign: 1 | -1): void {
+  const [p, q] = [a.x, b.x]
+  if (a.one) {
+    const x = p[0] as number
+    if (sign > 0) for (let k = 0; k < n; k += 1) out[k] = x + (q[k] as number)
+    else for (let k = 0; k < n; k += 1) out[k] = x - (q[k] as number)
+  } else if (b.one) {
+    const y = sign * (q[0] as number)
+    for (let k = 0; k < n; k += 1) out[k] = (p[k] as number) + y
+  } else if (sign > 0) for (let k = 0; k < n; k += 1) out[k] = (p[k] as number) + (q[k] as number)
+  else for (let k = 0; k < n; k += 1) out[k] = (p[k] as number) - (q[k] as number)
 }
 
-function copyPart(a: Float64Array, single: boolean, out: Float64Array, n: number, sign: 1 | -1): void {
-  if (single) out.fill(sign * (a[0] as number), 0, n)
-  else if (sign > 0) out.set(a.length === n ? a : a.subarray(0, n))
-  else for (let k = 0; k < n; k += 1) out[k] = -(a[k] as number)
-}
-
-function multiplyStretch(a: Stretch, b: Stretch, out: Stretch, n: number): void {
-  if (!a.im || !b.im) {
-    multiplyParts(a.re, a.single, b.re, b.single, out.re, n)
-    if (!out.im) return
-    if (a.im) multiplyParts(a.im, a.single, b.re, b.single, out.im, n)
-    else if (b.im) multiplyParts(a.re, a.single, b.im, b.single, out.im, n)
-    return
-  }
-  if (!out.im) return
-  if (a.single) scaleStretch(a.re[0] as number, a.im[0] as number, b.re, b.im, out.re, out.im, n)
-  else if (b.single) scaleStretch(b.re[0] as number, b.im[0] as number, a.re, a.im, out.re, out.im, n)
-  else multiplyComplex(a.re, a.im, b.re, b.im, out.re, out.im, n)
-}
-
-function scaleStretch(
-  w: number,
-  x: number,
-  br: Float64Array,
-  bi: Float64Array,
-  re: Float64Array,
-  im: Float64Array,
-  n: number,
-): void {
-  for (let k = 0; k < n; k += 1) {
-    const y = br[k] as number
-    const z = bi[k] as number
-    re[k] = w * y - x * z
-    im[k] = w * z + x * y
-  }
-}
-
-function multiplyComplex(
-  ar: Float64Array,
-  ai: Float64Array,
-  br: Float64Array,
-  bi: Float64Array,
-  re: Float64Array,
-  im: Float64Array,
-  n: number,
-): void {
-  for (let k = 0; k < n; k += 1) {
-    const w = ar[k] as number
-    const x = ai[k] as number
-    const y = br[k] as number
-    const z = bi[k] as number
-    re[k] = w * y - x * z
-    im[k] = w * z + x * y
-  }
-}
-
-function multiplyParts(
-  a: Float64Array,
-  oneLeft: boolean,
-  b: Float64Array,
-  oneRight: boolean,
-  out: Float64Array,
-  n: number,
-): void {
-  if (oneLeft || oneRight) {
-    const x = (oneLeft ? a[0] : b[0]) as number
-    const other = oneLeft ? b : a
-    if (x === 0) out.fill(0, 0, n)
-    else for (let k = 0; k < n; k += 1) out[k] = x * (other[k] as number)
-  } else for (let k = 0; k < n; k += 1) out[k] = (a[k] as number) * (b[k] as number)
+function scale(x: Float64Array, factor: number, out: Float64Array, n: number): void {
+  for (let k = 0; k < n; k += 1) out[k] = (x[k] as number) * factor
 }
 
 /** Between these the square of a magnitude neither overflows nor loses digits. */
 const SMALL = 1e-140
 const LARGE = 1e140
 
-function divideStretch(a: Stretch, b: Stretch, out: Stretch, n: number): void {
-  const { re, im } = out
-  const [s, t] = [a.single ? 0 : 1, b.single ? 0 : 1]
-  const [ar, br] = [a.re, b.re]
-  if (!im) {
-    // −0 is not told from 0.
-    for (let k = 0; k < n; k += 1) re[k] = (ar[k * s] as number) / ((br[k * t] as number) + 0)
-    return
-  }
-  if (a.single && b.im && (a.im === null || a.im[0] === 0)) {
-    invertStretch(ar[0] as number, br, b.im, re, im, n)
-    return
-  }
-  const ai = a.im ?? NONE
-  const bi = b.im ?? NONE
-  const [u, v] = [a.im ? s : 0, b.im ? t : 0]
+function divide(a: Part, ai: Part, b: Part, bi: Part, re: Float64Array, im: Float64Array, n: number): void {
+  const [s, u, t, v] = [a.one ? 0 : 1, ai.one ? 0 : 1, b.one ? 0 : 1, bi.one ? 0 : 1]
   for (let k = 0; k < n; k += 1) {
-    const w = ar[k * s] as number
-    const x = ai[k * u] as number
-    const y = br[k * t] as number
-    const z = bi[k * v] as number
+    const w = a.x[k * s] as number
+    const x = ai.x[k * u] as number
+    const y = b.x[k * t] as number
+    const z = bi.x[k * v] as number
     const size = Math.abs(y) + Math.abs(z)
     const top = Math.abs(w) + Math.abs(x)
     if (size > SMALL && size < LARGE && top < LARGE && (top > SMALL || top === 0)) {
@@ -295,28 +311,46 @@ function divideStretch(a: Stretch, b: Stretch, out: Stretch, n: number): void {
   }
 }
 
-const NONE = new Float64Array(1)
-
 /** A real number over complex ones. */
-function invertStretch(
-  w: number,
-  br: Float64Array,
-  bi: Float64Array,
-  re: Float64Array,
-  im: Float64Array,
-  n: number,
-): void {
+function invert(w: number, b: Part, bi: Part, re: Float64Array, im: Float64Array, n: number): void {
   const safe = Math.abs(w) < LARGE && Math.abs(w) > SMALL
+  if (b.one && !bi.one && safe) {
+    invertUpright(w, b.x[0] as number, bi.x, re, im, n)
+    return
+  }
+  const [t, v] = [b.one ? 0 : 1, bi.one ? 0 : 1]
+  for (let k = 0; k < n; k += 1) invertPoint(w, safe, b.x[k * t] as number, bi.x[k * v] as number, re, im, k)
+}
+
+/** The same where all real parts are one number: what 1 + jωT comes to. */
+function invertUpright(w: number, y: number, bi: Float64Array, re: Float64Array, im: Float64Array, n: number): void {
+  const square = y * y
   for (let k = 0; k < n; k += 1) {
-    const y = br[k] as number
     const z = bi[k] as number
-    const square = y * y + z * z
-    if (safe && square > 1e-280 && square < 1e280) {
-      const bottom = w / square
+    const size = square + z * z
+    if (size > 1e-280 && size < 1e280) {
+      const bottom = w / size
       re[k] = y * bottom
       im[k] = -z * bottom
     } else dividePoint(w, 0, y, z, re, im, k)
   }
+}
+
+function invertPoint(
+  w: number,
+  safe: boolean,
+  y: number,
+  z: number,
+  re: Float64Array,
+  im: Float64Array,
+  k: number,
+): void {
+  const square = y * y + z * z
+  if (safe && square > 1e-280 && square < 1e280) {
+    const bottom = w / square
+    re[k] = y * bottom
+    im[k] = -z * bottom
+  } else dividePoint(w, 0, y, z, re, im, k)
 }
 
 function dividePoint(w: number, x: number, y: number, z: number, re: Float64Array, im: Float64Array, k: number): void {
@@ -325,62 +359,39 @@ function dividePoint(w: number, x: number, y: number, z: number, re: Float64Arra
   im[k] = value.im
 }
 
-/** 1/(1/a + 1/b), point by point; 0 where either is 0, the other where one is infinite. */
-function parallelStretch(a: Stretch, b: Stretch, out: Stretch, n: number): void {
-  const [s, t] = [a.single ? 0 : 1, b.single ? 0 : 1]
-  const one = { re: 1, im: 0 }
-  for (let k = 0; k < n; k += 1) {
-    const x = { re: a.re[k * s] as number, im: a.im ? (a.im[k * s] as number) : 0 }
-    const y = { re: b.re[k * t] as number, im: b.im ? (b.im[k * t] as number) : 0 }
-    const zero = (x.re === 0 && x.im === 0) || (y.re === 0 && y.im === 0)
-    const value = zero
-      ? { re: 0, im: 0 }
-      : C.isInfinite(x)
-        ? y
-        : C.isInfinite(y)
-          ? x
-          : C.divide(one, C.add(C.divide(one, x), C.divide(one, y)))
-    out.re[k] = value.re
-    if (out.im) out.im[k] = value.im
-  }
-}
-
-function raise(a: Stretch, exponent: number, out: Stretch, n: number): void {
-  const s = a.single ? 0 : 1
+function raise(a: Part, ai: Part | null, exponent: number, re: Float64Array, im: Float64Array | null, n: number): void {
+  const [s, u] = [a.one ? 0 : 1, ai?.one ? 0 : 1]
   const steps = Math.abs(exponent)
   for (let k = 0; k < n; k += 1) {
-    let x = a.re[k * s] as number
-    let y = a.im ? (a.im[k * s] as number) : 0
-    let u = 1
-    let v = 0
+    let x = a.x[k * s] as number
+    let y = ai ? (ai.x[k * u] as number) : 0
+    let p = 1
+    let q = 0
     for (let m = steps; m > 0; m >>= 1) {
       if (m & 1) {
-        const r = u * x - v * y
-        v = u * y + v * x
-        u = r
+        const r = p * x - q * y
+        q = p * y + q * x
+        p = r
       }
       const r = x * x - y * y
       y = 2 * x * y
       x = r
     }
     if (exponent < 0) {
-      const inverse = C.divide({ re: 1, im: 0 }, { re: u + 0, im: v + 0 })
-      u = inverse.re
-      v = inverse.im
+      const inverse = C.divide({ re: 1, im: 0 }, { re: p + 0, im: q + 0 })
+      p = inverse.re
+      q = inverse.im
     }
-    out.re[k] = u
-    if (out.im) out.im[k] = v
+    re[k] = p
+    if (im) im[k] = q
   }
 }
 
-function negateStretch(a: Stretch, out: Stretch, n: number): void {
-  copyPart(a.re, a.single, out.re, n, -1)
-  if (out.im && a.im) copyPart(a.im, a.single, out.im, n, -1)
-}
-
-/** −0 is not told from 0. */
-function tidy(x: Float64Array): void {
-  for (let k = 0; k < x.length; k += 1) x[k] = (x[k] as number) + 0
+/** A part where it belongs in the outcome; −0 is not told from 0. */
+function write(part: Part, out: Float64Array, from: number, n: number): void {
+  const { x } = part
+  if (part.one) out.fill((x[0] as number) + 0, from, from + n)
+  else for (let k = 0; k < n; k += 1) out[from + k] = (x[k] as number) + 0
 }
 
 /** Runs a program at every point; `overflow` where a sum or a product left the range of doubles. */
@@ -390,15 +401,11 @@ export function run(program: Program, count: number): Numbers & { readonly overf
   const im = isReal(program) ? null : new Float64Array(count)
   for (let from = 0; from < count; from += BLOCK) {
     const n = Math.min(BLOCK, count - from)
-    const out = { re: re.subarray(from, from + n), im: im && im.subarray(from, from + n), single: false }
-    const found = runner.stretch(program, from, n, out)
-    if (program.type === 'leaf') {
-      copyPart(found.re, found.single, out.re, n, 1)
-      if (out.im && found.im) copyPart(found.im, found.single, out.im, n, 1)
-    }
-    runner.watch(program, out, n)
-    tidy(out.re)
-    if (out.im) tidy(out.im)
+    const found = runner.stretch(program, from, n)
+    runner.watch(program, found, n)
+    write(found.re, re, from, n)
+    if (im && found.im) write(found.im, im, from, n)
+    runner.done(found)
   }
   return { re, im, overflow: runner.overflow }
 }

@@ -93,7 +93,8 @@ export function sameAxis(a: Axis, b: Axis): boolean {
 export function sameNumbers(a: Float64Array, b: Float64Array): boolean {
   if (a.length !== b.length) return false
   for (let k = 0; k < a.length; k += 1) {
-    const [x, y] = [a[k] as number, b[k] as number]
+    const x = a[k] as number
+    const y = b[k] as number
     if (x !== y && (x === x || y === y)) return false
   }
   return true
