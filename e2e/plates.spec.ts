@@ -207,3 +207,23 @@ test('a plate is saved as SVG with text as text, and copied to the clipboard', a
   const types = await page.evaluate(async () => (await navigator.clipboard.read()).flatMap((item) => item.types))
   expect(types).toContain('image/png')
 })
+
+test.describe('by touch', () => {
+  test.use({ hasTouch: true })
+  test('a tap selects a value and gives it a handle that drags it', async ({ folio, page }) => {
+    await folio.open(['Z = 3 + 4j'])
+    const tip = await findTip(page, 'Z')
+    await page.touchscreen.tap(tip.x, tip.y)
+    const handle = page.getByRole('button', { name: 'Drag Z' })
+    await expect(handle).toBeVisible()
+    const box = await handle.boundingBox()
+    if (!box) throw new Error('the handle is in sight')
+    expect(box.width).toBeGreaterThanOrEqual(44)
+    expect(box.height).toBeGreaterThanOrEqual(44)
+    await dragBy(page, { x: box.x + 22, y: box.y + 22 }, -40, 30)
+    await expect(folio.row(1).locator('.rectangular .value')).not.toHaveText('3 + 4j')
+    await expect(folio.row(1).locator('.rectangular .value')).toHaveText(/^[12]\.\d+ \+ [23]\.\d+j$/)
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await folio.expectValue(1, '3 + 4j | 5 ∠ 53.13°')
+  })
+})

@@ -108,8 +108,8 @@ const at = computed(() => props.view.at?.readout ?? null)
 }
 .ends {
   display: flex;
-  gap: 8px;
-  white-space: nowrap;
+  flex-wrap: wrap;
+  gap: 0 8px;
 }
 .dots,
 .count {

@@ -307,7 +307,9 @@ const refusal = computed(() => {
 })
 const toldAt = computed(() => {
   const mark = told.value
-  return mark ? besides(toPixel(view.value, size.value, mark)) : {}
+  if (!mark) return {}
+  // Beside a value that was tapped stands its handle.
+  return handle.value ? { left: '8px', bottom: '8px' } : besides(toPixel(view.value, size.value, mark))
 })
 /** Beside a place of the picture, and inside of it. */
 function besides(pixel: Pixel): Record<string, string> {
@@ -441,6 +443,7 @@ function drop(event: DragEvent): void {
         <ValueText :text="told.rectangular" :letter="folio.conventions.letter" />
         <ValueText :text="told.polar" :letter="folio.conventions.letter" />
         <span v-if="refusal" class="told-note">{{ refusal }}</span>
+        <span v-else-if="handle" class="told-note">drag the round handle to move it</span>
         <span v-else-if="told.draggable && drag === null" class="told-note"
           >drag the tip{{ plates.way === 'free' ? '' : ` ${WAY_NAMES[plates.way]}` }}: Shift along its ray, Alt along
           its ring, Ctrl in steps</span
@@ -549,7 +552,7 @@ canvas:focus-visible {
 }
 .handle {
   position: absolute;
-  z-index: 2;
+  z-index: 3;
   display: grid;
   place-items: center;
   width: 44px;
