@@ -14,6 +14,7 @@ import { isCoarse, nearestIndex } from '#core/scene/curve'
 import { inkOf } from '#core/scene/scene'
 import type { CurvePlate } from '#shared/plate'
 import type { Point } from '#core/scene/curve'
+import { useNameDrop } from '~/composables/nameDrop'
 import { curveConfig, curvesCsv, curvesOf, isLogX, usualXName } from '~/drawing/curve'
 import type { Curve, CurveFrame } from '~/drawing/curve'
 import { copyPicture, fileName, pngOf, saveAs, svgOf } from '~/drawing/files'
@@ -348,17 +349,7 @@ const summary = computed(() => {
 
 // A name that is dropped on the picture.
 
-const dropping = ref(false)
-function dragOver(event: DragEvent): void {
-  if (!event.dataTransfer?.types.includes('application/x-kept-name')) return
-  event.preventDefault()
-  dropping.value = true
-}
-function drop(event: DragEvent): void {
-  dropping.value = false
-  const line = event.dataTransfer?.getData('application/x-kept-name')
-  if (line) plates.put(props.plate, line, true)
-}
+const { dropping, dragOver, drop } = useNameDrop(() => props.plate)
 </script>
 
 <template>

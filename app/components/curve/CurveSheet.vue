@@ -150,48 +150,28 @@ function addLevel(): void {
         </select></label
       >
     </div>
-    <div class="range">
-      <span>from</span>
-      <input
-        type="text"
-        inputmode="decimal"
-        aria-label="Horizontal axis from"
-        :value="shown(plate.x.low)"
-        @change="(e) => setX('low', e)"
-      />
-      <span>to</span>
-      <input
-        type="text"
-        inputmode="decimal"
-        aria-label="Horizontal axis to"
-        :value="shown(plate.x.high)"
-        @change="(e) => setX('high', e)"
-      />
-    </div>
+    <RangeFields
+      label="Horizontal axis"
+      lead="from"
+      :low="shown(plate.x.low)"
+      :high="shown(plate.x.high)"
+      @low="(e) => setX('low', e)"
+      @high="(e) => setX('high', e)"
+    />
     <details v-for="sort in SORTS" :key="sort">
       <summary>{{ SORT_NAMES[sort] }} axis</summary>
       <label class="field"
         ><span>Name</span
         ><input type="text" maxlength="60" :value="plate[sort].name" @change="(e) => setY(sort, { name: text(e) })"
       /></label>
-      <div class="range">
-        <span>from</span>
-        <input
-          type="text"
-          inputmode="decimal"
-          :aria-label="`${SORT_NAMES[sort]} axis from`"
-          :value="shown(plate[sort].low)"
-          @change="(e) => setHeight(sort, 'low', e)"
-        />
-        <span>to</span>
-        <input
-          type="text"
-          inputmode="decimal"
-          :aria-label="`${SORT_NAMES[sort]} axis to`"
-          :value="shown(plate[sort].high)"
-          @change="(e) => setHeight(sort, 'high', e)"
-        />
-      </div>
+      <RangeFields
+        :label="`${SORT_NAMES[sort]} axis`"
+        lead="from"
+        :low="shown(plate[sort].low)"
+        :high="shown(plate[sort].high)"
+        @low="(e) => setHeight(sort, 'low', e)"
+        @high="(e) => setHeight(sort, 'high', e)"
+      />
       <div v-if="sort === 'number'" class="row">
         <label
           ><input

@@ -4,6 +4,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { useLineActions } from '~/composables/lineActions'
 import { initialOf, nameIndex } from '~/composables/nameIndex'
 import type { IndexEntry } from '~/composables/nameIndex'
+import { KEPT_NAME } from '~/composables/nameDrop'
 import { usePlateActions } from '~/composables/plateActions'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
 import { useDeskStore } from '~/stores/desk'
@@ -60,7 +61,7 @@ function go(entry: IndexEntry): void {
 }
 
 function dragName(event: DragEvent, entry: IndexEntry): void {
-  event.dataTransfer?.setData('application/x-kept-name', entry.line)
+  event.dataTransfer?.setData(KEPT_NAME, entry.line)
   event.dataTransfer?.setData('text/plain', entry.name)
 }
 

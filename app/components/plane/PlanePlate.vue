@@ -18,6 +18,7 @@ import type { PlaneMark } from '#core/scene/scene'
 import { fitRange, fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
+import { useNameDrop } from '~/composables/nameDrop'
 import { sourcesOf } from '~/composables/nameIndex'
 import { usePlanePointer } from '~/composables/planePointer'
 import { usePlateMarks } from '~/composables/plateMarks'
@@ -385,22 +386,19 @@ const summary = computed(() => {
 
 // A name that is dropped on the picture.
 
-const over = ref(false)
-function dragOver(event: DragEvent): void {
-  if (!event.dataTransfer?.types.includes('application/x-kept-name')) return
-  event.preventDefault()
-  over.value = true
-}
-function drop(event: DragEvent): void {
-  over.value = false
-  const line = event.dataTransfer?.getData('application/x-kept-name')
-  if (line) plates.put(props.plate, line, true)
-}
+const { dropping, dragOver, drop } = useNameDrop(() => props.plate)
 </script>
 
 <template>
   <PlateFrame :number="number" :caption="plate.caption">
-    <div ref="host" class="canvas-host" :class="{ over }" @dragover="dragOver" @dragleave="over = false" @drop="drop">
+    <div
+      ref="host"
+      class="canvas-host"
+      :class="{ dropping }"
+      @dragover="dragOver"
+      @dragleave="dropping = false"
+      @drop="drop"
+    >
       <canvas
         ref="canvas"
         tabindex="0"
@@ -540,7 +538,7 @@ function drop(event: DragEvent): void {
   inset: 0;
   overflow: hidden;
 }
-.canvas-host.over {
+.canvas-host.dropping {
   box-shadow: inset 0 0 0 3px var(--teal);
 }
 canvas {

@@ -115,40 +115,22 @@ function setChain(line: string, on: boolean): void {
       />
     </label>
     <p v-if="circleProblem" class="wrong" role="alert">{{ circleProblem }}</p>
-    <div class="range">
-      <span>Real</span>
-      <input
-        type="text"
-        inputmode="decimal"
-        aria-label="Real axis from"
-        :value="short(plate.range?.left ?? bounds.left)"
-        @change="(e) => setRange('left', e)"
-      />
-      <span>to</span>
-      <input
-        type="text"
-        inputmode="decimal"
-        aria-label="Real axis to"
-        :value="short(plate.range?.right ?? bounds.right)"
-        @change="(e) => setRange('right', e)"
-      />
-      <span>Imaginary</span>
-      <input
-        type="text"
-        inputmode="decimal"
-        aria-label="Imaginary axis from"
-        :value="short(plate.range?.bottom ?? bounds.bottom)"
-        @change="(e) => setRange('bottom', e)"
-      />
-      <span>to</span>
-      <input
-        type="text"
-        inputmode="decimal"
-        aria-label="Imaginary axis to"
-        :value="short(plate.range?.top ?? bounds.top)"
-        @change="(e) => setRange('top', e)"
-      />
-    </div>
+    <RangeFields
+      label="Real axis"
+      lead="Real"
+      :low="short(plate.range?.left ?? bounds.left)"
+      :high="short(plate.range?.right ?? bounds.right)"
+      @low="(e) => setRange('left', e)"
+      @high="(e) => setRange('right', e)"
+    />
+    <RangeFields
+      label="Imaginary axis"
+      lead="Imaginary"
+      :low="short(plate.range?.bottom ?? bounds.bottom)"
+      :high="short(plate.range?.top ?? bounds.top)"
+      @low="(e) => setRange('bottom', e)"
+      @high="(e) => setRange('top', e)"
+    />
     <p v-if="rangeProblem" class="wrong" role="alert">{{ rangeProblem }}</p>
     <div v-if="plate.range" class="row">
       <span class="what">This range is kept.</span>
