@@ -4,7 +4,7 @@ import { rewriteLiteral } from '#core/notation/rewrite'
 import type { DraggableLiteral } from '#core/notation/rewrite'
 import { constrained, nudged } from '#core/scene/drag'
 import type { DragWay } from '#core/scene/drag'
-import { markAt } from '#core/scene/hit'
+import { gripAt, markAt, tipAt } from '#core/scene/hit'
 import type { PlaneMark } from '#core/scene/scene'
 import { toPixel, toPlane } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
@@ -79,14 +79,10 @@ export function usePlanePointer(plane: PointerPlane) {
   const markUnder = (pixel: Pixel, reach: number): PlaneMark | null =>
     markAt(plane.marks.value, plane.view.value, plane.size.value, pixel, reach)
 
+  /** A tip that can be moved goes before one that only lies on it. */
   function tipUnder(pixel: Pixel, reach: number): PlaneMark | null {
-    const tips = plane.marks.value.map((mark) => ({ mark, tip: toPixel(plane.view.value, plane.size.value, mark) }))
-    const near = tips
-      .map(({ mark, tip }) => ({ mark, distance: Math.hypot(tip.x - pixel.x, tip.y - pixel.y) }))
-      .filter(({ distance }) => distance <= reach)
-    // A tip that can be moved goes before one that only lies on it.
-    near.sort((a, b) => Number(b.mark.draggable) - Number(a.mark.draggable) || a.distance - b.distance)
-    return near[0]?.mark ?? null
+    const at = [plane.marks.value, plane.view.value, plane.size.value, pixel, reach] as const
+    return gripAt(...at) ?? tipAt(...at)
   }
 
   function tipOf(mark: PlaneMark | null): Tip | null {

@@ -59,3 +59,24 @@ export async function copyPicture(png: Promise<Blob | null>): Promise<boolean> {
     return false
   }
 }
+
+/** A canvas that Chart.js can draw on, whose context is the one that is given. */
+export function paperFor(ctx: CanvasRenderingContext2D, { width, height }: Size): HTMLCanvasElement {
+  const paper = document.createElement('canvas')
+  paper.width = width
+  paper.height = height
+  paper.style.width = `${width}px`
+  paper.style.height = `${height}px`
+  const own = new Proxy(ctx, {
+    get(target, name) {
+      if (name === 'canvas') return paper
+      // The picture is not wiped, nor its scale forgotten, when the chart lets go of it.
+      if (name === 'clearRect' || name === 'resetTransform' || name === 'setTransform') return () => undefined
+      const value: unknown = Reflect.get(target, name)
+      return typeof value === 'function' ? value.bind(target) : value
+    },
+    set: (target, name, value) => Reflect.set(target, name, value),
+  })
+  Object.defineProperty(paper, 'getContext', { value: () => own })
+  return paper
+}

@@ -233,17 +233,21 @@ export function derivative(p: Polynomial): Polynomial | Failure {
   return trimmed(p.unknowns, terms)
 }
 
-/** The polynomial with leading coefficient 1. */
-export function monic(p: Polynomial): Polynomial | Failure {
-  const [lead] = p.terms
-  if (!lead) return p
+/** Every coefficient over a number. */
+export function divideBy(p: Polynomial, number: NumberValue): Polynomial | Failure {
   const terms: Term[] = []
   for (const { powers, factor } of p.terms) {
-    const next = A.divide(factor, lead.factor)
+    const next = A.divide(factor, number)
     if (next.kind === 'failure') return next
     terms.push({ powers, factor: next })
   }
   return { ...p, terms }
+}
+
+/** The polynomial with leading coefficient 1. */
+export function monic(p: Polynomial): Polynomial | Failure {
+  const [lead] = p.terms
+  return lead ? divideBy(p, lead.factor) : p
 }
 
 /**

@@ -38,9 +38,7 @@ export function quotient(top: Polynomial, bottom: Polynomial): Algebraic | Failu
   if (P.isZero(bottom)) return failure('polynomial-by-zero')
   const number = P.asNumber(bottom)
   if (number) {
-    const inverse = A.divide(integer(1), number)
-    if (inverse.kind === 'failure') return inverse
-    const divided = number.exact && !inverse.exact ? failure('too-large') : eachDivided(top, number)
+    const divided = P.divideBy(top, number)
     return P.isFailed(divided) ? divided : polynomialValue(divided)
   }
   if (P.isZero(top)) return integer(0)
@@ -56,16 +54,6 @@ export function quotient(top: Polynomial, bottom: Polynomial): Algebraic | Failu
   const unknowns = P.joinedUnknowns(top, bottom)
   if (unknowns.length > 1) return failure('ratio-unknowns', { names: unknowns.join(', ') })
   return lowest(top, bottom, exact)
-}
-
-function eachDivided(p: Polynomial, number: NumberValue): Polynomial | Failure {
-  const terms: P.Term[] = []
-  for (const { powers, factor } of p.terms) {
-    const next = A.divide(factor, number)
-    if (next.kind === 'failure') return next
-    terms.push({ powers, factor: next })
-  }
-  return { ...p, terms }
 }
 
 /** The very same polynomial above and below. */

@@ -54,8 +54,7 @@ function byStep(first: End, last: End, amount: Value | null): Float64Array | Fai
   const [a, b] = [sizeOf(first), sizeOf(last)]
   const usual = first.kind === 'angle' ? degrees(integer(1)) : integer(1)
   const given = amount ?? usual
-  if (given.kind !== first.kind && !(given.kind === 'number' && first.kind === 'number')) return failure('step-kind')
-  if (given.kind !== 'number' && given.kind !== 'angle') return failure('step-kind')
+  if ((given.kind !== 'number' && given.kind !== 'angle') || given.kind !== first.kind) return failure('step-kind')
   const size = sizeOf(given)
   // A range that falls needs no sign where no step is given.
   const step = amount === null && b < a ? -size : size
@@ -122,9 +121,9 @@ function byDecade(a: number, b: number, amount: Value | null): Float64Array | Fa
   const out = new Float64Array(count)
   const whole = Number.isInteger(per)
   for (let k = 0; k < count; k += 1) {
-    // Whole decades are hit exactly.
-    const power = whole && k % per === 0 ? 10 ** ((direction * k) / per) : Math.pow(10, (direction * k) / per)
-    out[k] = direction > 0 || !whole || k % per !== 0 ? a * power : a / 10 ** (k / per)
+    // Whole decades down are hit exactly by a quotient, not by a negative power.
+    const down = direction < 0 && whole && k % per === 0
+    out[k] = down ? a / 10 ** (k / per) : a * 10 ** ((direction * k) / per)
   }
   const end = out[count - 1] as number
   if (Math.abs(end / b - 1) < SLACK) out[count - 1] = b

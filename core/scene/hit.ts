@@ -12,13 +12,24 @@ export function markAt(
   reach: number,
 ): PlaneMark | null {
   return (
-    nearest(marks, reach, (mark) => distance(toPixel(view, size, mark), at)) ??
+    tipAt(marks, view, size, at, reach) ??
     nearest(
       marks.filter((mark) => mark.role === 'arrow'),
       5,
       (mark) => toArrow(mark, view, size, at),
     )
   )
+}
+
+/** The mark whose tip is nearest to a pixel. */
+export function tipAt(
+  marks: readonly PlaneMark[],
+  view: PlaneView,
+  size: Size,
+  at: Pixel,
+  reach: number,
+): PlaneMark | null {
+  return nearest(marks, reach, (mark) => distance(toPixel(view, size, mark), at))
 }
 
 /** The draggable mark whose tip is within reach. */
@@ -29,10 +40,12 @@ export function gripAt(
   at: Pixel,
   reach: number,
 ): PlaneMark | null {
-  return nearest(
+  return tipAt(
     marks.filter((m) => m.draggable),
+    view,
+    size,
+    at,
     reach,
-    (mark) => distance(toPixel(view, size, mark), at),
   )
 }
 

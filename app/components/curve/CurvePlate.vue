@@ -15,9 +15,10 @@ import { inkOf } from '#core/scene/scene'
 import type { CurvePlate } from '#shared/plate'
 import type { Point } from '#core/scene/curve'
 import { useNameDrop } from '~/composables/nameDrop'
+import { usePlateFiles } from '~/composables/plateFiles'
 import { curveConfig, curvesCsv, curvesOf, isLogX, usualXName } from '~/drawing/curve'
 import type { Curve, CurveFrame } from '~/drawing/curve'
-import { copyPicture, fileName, pngOf, saveAs, svgOf } from '~/drawing/files'
+import { paperFor, saveAs } from '~/drawing/files'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
@@ -279,62 +280,20 @@ function key(event: KeyboardEvent): void {
 
 // Files.
 
-async function paintWith(make: (paint: (ctx: CanvasRenderingContext2D) => void) => Promise<void>): Promise<void> {
-  await make((ctx) => {
-    const { width, height } = size.value
-    const { data, options, type } = curveConfig(frame(true))
-    const paper = paperFor(ctx, width, height)
-    ctx.fillStyle = THEMES.day.leaf
-    ctx.fillRect(0, 0, width, height)
-    const copy = new Chart(paper, { type, data, options: { ...options, devicePixelRatio: 1 } })
-    copy.draw()
-    copy.destroy()
-  })
+const paint = (ctx: CanvasRenderingContext2D): void => {
+  const { width, height } = size.value
+  const { data, options, type } = curveConfig(frame(true))
+  ctx.fillStyle = THEMES.day.leaf
+  ctx.fillRect(0, 0, width, height)
+  const copied = new Chart(paperFor(ctx, size.value), { type, data, options: { ...options, devicePixelRatio: 1 } })
+  copied.draw()
+  copied.destroy()
 }
 
-/** A canvas that Chart.js can draw on, whose context is the one that is given. */
-function paperFor(ctx: CanvasRenderingContext2D, width: number, height: number): HTMLCanvasElement {
-  const paper = document.createElement('canvas')
-  paper.width = width
-  paper.height = height
-  paper.style.width = `${width}px`
-  paper.style.height = `${height}px`
-  const own = new Proxy(ctx, {
-    get(target, name) {
-      if (name === 'canvas') return paper
-      // The picture is not wiped, nor its scale forgotten, when the chart lets go of it.
-      if (name === 'clearRect' || name === 'resetTransform' || name === 'setTransform') return () => undefined
-      const value: unknown = Reflect.get(target, name)
-      return typeof value === 'function' ? value.bind(target) : value
-    },
-    set: (target, name, value) => Reflect.set(target, name, value),
-  })
-  Object.defineProperty(paper, 'getContext', { value: () => own })
-  return paper
-}
-
-async function savePng(scale: number): Promise<void> {
-  await paintWith(async (paint) => {
-    const blob = await pngOf(paint, size.value, scale)
-    if (blob) saveAs(blob, fileName(folio.title, props.number, 'png'))
-  })
-}
-async function saveSvg(): Promise<void> {
-  await paintWith(async (paint) => {
-    saveAs(await svgOf(paint, size.value, props.plate.caption), fileName(folio.title, props.number, 'svg'))
-  })
-}
+const { savePng, saveSvg, copy, name: nameOfFile } = usePlateFiles(props, size, paint)
 function saveCsv(): void {
   const text = curvesCsv(curves.value, xName.value)
-  saveAs(new Blob([text], { type: 'text/csv;charset=utf-8' }), fileName(folio.title, props.number, 'csv'))
-}
-async function copy(): Promise<void> {
-  await paintWith(async (paint) => {
-    const done = await copyPicture(pngOf(paint, size.value, 2))
-    folio.notice = done
-      ? `Plate ${props.number} is on the clipboard.`
-      : 'This browser does not let a page copy pictures: save the PNG instead.'
-  })
+  saveAs(new Blob([text], { type: 'text/csv;charset=utf-8' }), nameOfFile('csv'))
 }
 
 const summary = computed(() => {

@@ -21,9 +21,9 @@ import type { PlanePlate } from '#shared/plate'
 import { useNameDrop } from '~/composables/nameDrop'
 import { sourcesOf } from '~/composables/nameIndex'
 import { usePlanePointer } from '~/composables/planePointer'
+import { usePlateFiles } from '~/composables/plateFiles'
 import { usePlateMarks } from '~/composables/plateMarks'
 import type { PlaneFrame } from '~/drawing/frame'
-import { copyPicture, fileName, pngOf, saveAs, svgOf } from '~/drawing/files'
 import { gridStep } from '~/drawing/ground'
 import { boxOf, isCoarseLocus, locusAt } from '~/drawing/locus'
 import type { Locus } from '~/drawing/locus'
@@ -280,19 +280,7 @@ const paint = (ctx: CanvasRenderingContext2D): void =>
     places: new Map(places),
   })
 
-async function savePng(scale: number): Promise<void> {
-  const blob = await pngOf(paint, size.value, scale)
-  if (blob) saveAs(blob, fileName(folio.title, props.number, 'png'))
-}
-async function saveSvg(): Promise<void> {
-  saveAs(await svgOf(paint, size.value, props.plate.caption), fileName(folio.title, props.number, 'svg'))
-}
-async function copy(): Promise<void> {
-  const done = await copyPicture(pngOf(paint, size.value, 2))
-  folio.notice = done
-    ? `Plate ${props.number} is on the clipboard.`
-    : 'This browser does not let a page copy pictures: save the PNG instead.'
-}
+const { savePng, saveSvg, copy } = usePlateFiles(props, size, paint)
 
 // What hover and focus say.
 
