@@ -37,11 +37,16 @@ test('a literal is dragged: its line and all that depends on it follow; one undo
   // Before the button is released everything has followed already.
   await expect(folio.row(2).locator('.single > .value')).not.toHaveText('5')
   await page.mouse.up()
-  const shown = (await folio.row(1).locator('.rectangular .value').textContent()) ?? ''
-  const [re = NaN, im = NaN] = (/(\S+) \+ (\S+)j/.exec(shown) ?? []).slice(1).map(Number)
+  // Both lines are read at once: the last of the drag may still be on its way between two readings.
+  await folio.saved()
+  const { re, im, size } = await page.evaluate(() => {
+    const text = (line: number, value: string) =>
+      document.querySelector(`[data-line="${line}"] ${value}`)?.textContent ?? ''
+    const [re = NaN, im = NaN] = (/(\S+) \+ (\S+)j/.exec(text(1, '.rectangular .value')) ?? []).slice(1).map(Number)
+    return { re, im, size: Number(text(2, '.single > .value')) }
+  })
   expect(re).toBeGreaterThan(3.2)
   expect(im).toBeGreaterThan(4)
-  const size = Number(await folio.row(2).locator('.single > .value').textContent())
   expect(size).toBeCloseTo(Math.hypot(re, im), 2)
   await folio.row(1).locator('.opener').click()
   await expect(folio.editor).toHaveText(/^Z = \d\.\d+ \+ \d\.\d+j$/)

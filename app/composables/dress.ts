@@ -31,3 +31,8 @@ export function dressValue(text: string, letter: 'i' | 'j'): Piece[] {
   add('plain', text.slice(at))
   return pieces
 }
+
+/** A count with its digits in threes, a thin space between them. */
+export function countText(count: number): string {
+  return count.toLocaleString('en-GB').replaceAll(',', '\u202f')
+}

@@ -74,6 +74,16 @@ export function nameIndex(lines: readonly Line[], views: ReadonlyMap<string, Lin
     )
 }
 
+/** Where a name is defined nearest above a place, counted from 0; −1 where it is not. */
+export function definedAbove(
+  lines: readonly Line[],
+  views: ReadonlyMap<string, LineView>,
+  name: string,
+  place: number,
+): number {
+  return lines.slice(0, place).findLastIndex((l) => !l.note && views.get(l.id)?.name === name)
+}
+
 /** The lines without inputs of their own that a computed line comes from, in their order. */
 export function sourcesOf(
   lines: readonly Line[],
@@ -87,7 +97,7 @@ export function sourcesOf(
     if (!start || seen.has(index)) return
     seen.add(index)
     for (const name of views.get(start.id)?.uses ?? []) {
-      const at = lines.slice(0, index).findLastIndex((l) => !l.note && views.get(l.id)?.name === name)
+      const at = definedAbove(lines, views, name, index)
       const source = lines[at]
       if (!source) continue
       if ((views.get(source.id)?.uses.length ?? 0) === 0) found.set(at, name)

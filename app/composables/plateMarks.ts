@@ -1,13 +1,12 @@
+import type { ShownSweep } from '#core/scene/curve'
 import { computed } from 'vue'
 import type { Ref } from 'vue'
-import { inkOf } from '#core/scene/scene'
 import type { PlaneMark } from '#core/scene/scene'
 import { chainMarks, marksOf } from '#core/scene/marks'
 import { formatPolar, formatRectangular } from '#core/format/readout'
 import { complexNumber } from '#core/values/make'
 import type { Complex } from '#core/numbers/complex'
 import type { PlanePlate } from '#shared/plate'
-import type { Locus } from '~/drawing/locus'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import { useResultsStore } from '~/stores/results'
@@ -15,7 +14,7 @@ import { useResultsStore } from '~/stores/results'
 /** The marks and the loci of a plane plate, from what the lines came to. */
 export function usePlateMarks(plate: Ref<PlanePlate>): {
   readonly marks: Ref<readonly PlaneMark[]>
-  readonly loci: Ref<readonly Locus[]>
+  readonly loci: Ref<readonly ShownSweep[]>
 } {
   const folio = useFolioStore()
   const plates = usePlatesStore()
@@ -25,12 +24,7 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
     const value = complexNumber(z)
     return { rectangular: formatRectangular(value, folio.conventions), polar: formatPolar(value, folio.conventions) }
   }
-  const loci = computed<readonly Locus[]>(() =>
-    plates.valuesOn(plate.value).flatMap(({ line, name, view }) => {
-      const data = view.drawn?.locus ? view.sweep : null
-      return data ? [{ line, name, ink: plates.inks.get(line) ?? inkOf(0), data }] : []
-    }),
-  )
+  const loci = computed(() => plates.sweepsOn(plate.value))
   const marks = computed<readonly PlaneMark[]>(() => {
     const values = plates.valuesOn(plate.value)
     const editing = folio.editing?.id
@@ -43,7 +37,7 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
             line,
             name,
             drawn: view.drawn,
-            ink: plates.inks.get(line) ?? inkOf(0),
+            ink: plates.inkOfLine(line),
             role: dress?.role,
             labelled: dress?.label ?? true,
             draggable: view.literal !== null && editing !== line && folio.writable,
@@ -55,7 +49,7 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
     const read = values.flatMap(({ line, name, view }): PlaneMark[] => {
       const { at } = view
       if (!view.drawn?.locus || !at || !Number.isFinite(at.re) || !Number.isFinite(at.im)) return []
-      const ink = { ...(plates.inks.get(line) ?? inkOf(0)), dash: [] }
+      const ink = { ...plates.inkOfLine(line), dash: [] }
       const common = { id: `${line}@`, line, label: name, ink, labelled: true, draggable: false }
       return [{ ...common, role: 'arrow', re: at.re, im: at.im, ...texts(at) }]
     })
@@ -63,7 +57,7 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
     const chains = plate.value.chains.flatMap((line) => {
       const links = results.views.get(line)?.links ?? []
       const inkOfName = (name: string) => plates.inks.get(byName.get(name.replace('−', '')) ?? '')
-      return chainMarks(line, links, plates.inks.get(line) ?? inkOf(0), inkOfName, texts)
+      return chainMarks(line, links, plates.inkOfLine(line), inkOfName, texts)
     })
     return [...chains, ...marks, ...read]
   })

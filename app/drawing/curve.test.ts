@@ -1,4 +1,4 @@
-import type { SweepData } from '#core/scene/curve'
+import type { SweepData, ShownSweep } from '#core/scene/curve'
 import { inkOf } from '#core/scene/scene'
 import { freshCurve } from '#shared/plate'
 import {
@@ -12,7 +12,7 @@ import {
   usualXName,
   usualYName,
 } from './curve'
-import type { CurveFrame, Source } from './curve'
+import type { CurveFrame } from './curve'
 import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import { DAY } from '~/theme/tokens'
 
@@ -26,7 +26,7 @@ const data = (changes: Partial<SweepData> = {}): SweepData => ({
   im: Float64Array.of(0, -0.5, -0.1),
   ...changes,
 })
-const source = (name: string, changes: Partial<SweepData> = {}): Source => ({
+const source = (name: string, changes: Partial<SweepData> = {}): ShownSweep => ({
   line: `line-${name}`,
   name,
   ink: inkOf(1),

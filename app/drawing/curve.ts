@@ -2,7 +2,7 @@ import type { ChartConfiguration, ChartDataset } from 'chart.js'
 import type { AnnotationOptions } from 'chartjs-plugin-annotation'
 import type { Conventions } from '#core/format/conventions'
 import { crossings, extremes, heights, sortOf, SORTS, thinned } from '#core/scene/curve'
-import type { CurvePart, Feature, Point, Sort, SweepData } from '#core/scene/curve'
+import type { CurvePart, Feature, Point, Sort, SweepData, ShownSweep } from '#core/scene/curve'
 import type { Ink } from '#core/scene/scene'
 import type { CurvePlate } from '#shared/plate'
 import type { Theme } from '~/theme/tokens'
@@ -61,17 +61,10 @@ export function partLabel(part: CurvePart, name: string, of: SweepData['of'], co
   }
 }
 
-export interface Source {
-  readonly line: string
-  readonly name: string
-  readonly ink: Ink
-  readonly data: SweepData
-}
-
 /** The curves of a plate: of every value the parts that are asked for; a real one has no others than itself. */
 export function curvesOf(
   plate: CurvePlate,
-  sources: readonly Source[],
+  sources: readonly ShownSweep[],
   over: { readonly name: string; readonly data: SweepData } | null,
   unit: 'deg' | 'rad',
 ): Curve[] {

@@ -1,6 +1,5 @@
 import { isCoarse, thinnedPath } from '#core/scene/curve'
-import type { SweepData } from '#core/scene/curve'
-import type { Ink } from '#core/scene/scene'
+import type { SweepData, ShownSweep } from '#core/scene/curve'
 import { toPixel } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
 import { hueColour } from './frame'
@@ -8,12 +7,7 @@ import type { PlaneFrame } from './frame'
 
 /** The way of a complex sweep through the plane: with its direction, its beginning and its end. */
 
-export interface Locus {
-  readonly line: string
-  readonly name: string
-  readonly ink: Ink
-  readonly data: SweepData
-}
+export type Locus = ShownSweep
 
 interface Kept {
   readonly view: PlaneView

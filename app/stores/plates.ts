@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { LineView } from '#core/format/lineView'
+import type { ShownSweep } from '#core/scene/curve'
 import type { DragWay } from '#core/scene/drag'
 import { assignSlots, inkOf } from '#core/scene/scene'
 import type { Ink } from '#core/scene/scene'
@@ -58,7 +59,10 @@ export const usePlatesStore = defineStore('plates', () => {
   const candidatesFor = (of: Plate): readonly Candidate[] =>
     candidates.value.filter((c) => (of.kind === 'curve' ? c.sweep : c.view.drawn !== null))
 
-  const valuesOn = (of: Plate): readonly Candidate[] => candidatesFor(of).filter((c) => isOn(of, c.line, c.usual))
+  const members = computed<ReadonlyMap<string, readonly Candidate[]>>(
+    () => new Map(all.value.map((p) => [p.id, candidatesFor(p).filter((c) => isOn(p, c.line, c.usual))])),
+  )
+  const valuesOn = (of: Plate): readonly Candidate[] => members.value.get(of.id) ?? []
 
   /** What the student has set of each value's dress: one dress for the whole folio. */
   const dresses = computed<ReadonlyMap<string, Dress>>(() => {
@@ -76,6 +80,14 @@ export const usePlatesStore = defineStore('plates', () => {
     slots = assignSlots(shown, slots)
     return new Map(shown.map((line) => [line, inkOf(slots.get(line) ?? 0, dresses.value.get(line))]))
   })
+
+  const inkOfLine = (line: string): Ink => inks.value.get(line) ?? inkOf(0)
+
+  /** The sweeps on a plate whose points have come, each in its dress. */
+  const sweepsOn = (of: Plate): readonly ShownSweep[] =>
+    valuesOn(of).flatMap(({ line, name, view }) =>
+      view.sweep ? [{ line, name, ink: inkOfLine(line), data: view.sweep }] : [],
+    )
 
   // The large plate follows the line unless it is pinned.
   watch(
@@ -208,7 +220,7 @@ export const usePlatesStore = defineStore('plates', () => {
   }
 
   return {
-    all, plate, number, pinned, way, candidates, candidatesFor, valuesOn, along, readAlong, endReading, addCurve, showLocus, showCurves, dresses, inks,
+    all, plate, number, pinned, way, candidates, candidatesFor, valuesOn, sweepsOn, inkOfLine, along, readAlong, endReading, addCurve, showLocus, showCurves, dresses, inks,
     change, put, dressUp, add, addPlane, remove, choose, chosen,
   } // prettier-ignore
 })

@@ -80,7 +80,7 @@ function step(node: Node, context: Context): Value | Failure {
       const definition = findFunction('sqrt')
       if (value.kind === 'failure' || definition === null) return value
       if (value.kind === 'sweep')
-        return over([node.operand], [value], node, context, (values, inner) =>
+        return atEveryPoint([value], node, context, (values, inner) =>
           callFunction(definition, values, [node.operand], inner),
         )
       return callFunction(definition, [value], [node.operand], context)
@@ -114,31 +114,6 @@ function step(node: Node, context: Context): Value | Failure {
   }
 }
 
-/** A function of values that are known already, at every point of the sweeps among them. */
-function over(
-  nodes: readonly Node[],
-  values: readonly Value[],
-  node: Node,
-  context: Context,
-  apply: (values: readonly Value[], context: Context) => Value | Failure,
-): Value | Failure {
-  const operands = nodes.flatMap((operand, k) => {
-    const value = values[k]
-    return value ? [{ node: operand, value }] : []
-  })
-  let holders: readonly Node[] = []
-  return atEveryPoint(
-    node,
-    operands,
-    (made) => {
-      holders = made
-      return node
-    },
-    context,
-    (_, inner) => apply(holders.flatMap((h) => (h.type === 'constant' ? [h.value] : [])), inner), // prettier-ignore
-  )
-}
-
 /** Unknowns replaced, all at once. */
 function where(node: Extract<Node, { type: 'where' }>, context: Context): Value | Failure {
   const body = evaluate(node.body, context)
@@ -156,15 +131,8 @@ function where(node: Extract<Node, { type: 'where' }>, context: Context): Value 
     sign === '^' && (a.kind === 'sweep' || b.kind === 'sweep')
       ? (loopBinary('^', a, b, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' }))
       : operateOn(sign, a, b, node, node, context)
-  const bodyNode = { node: node.body, value: body }
   if (body.kind === 'sweep')
-    return atEveryPoint(
-      node,
-      [bodyNode],
-      (h) => h[0] ?? node,
-      context,
-      (holder) => (holder.type === 'constant' ? substitute(holder.value, given, operate) : failure('wrong-kind')),
-    )
+    return atEveryPoint([body], node, context, ([x]) => (x ? substitute(x, given, operate) : failure('wrong-kind')))
   return substituteIn(body, given, operate)
 }
 
@@ -191,8 +159,7 @@ function part(node: Extract<Node, { type: 'part' }>, context: Context): Value | 
   const value = evaluate(node.operand, context)
   if (value.kind === 'failure') return value
   if (value.kind === 'sweep')
-    return over(
-      [node.operand],
+    return atEveryPoint(
       [value],
       node,
       context,
@@ -238,7 +205,7 @@ function operateOn(
     const [a, b] = [settle(left), settle(right)]
     if (a.kind === 'failure') return a
     if (b.kind === 'failure') return b
-    return over([leftNode, rightNode], [a, b], leftNode, context, ([a, b], inner) =>
+    return atEveryPoint([a, b], leftNode, context, ([a, b], inner) =>
       a && b ? operateOn(sign, a, b, leftNode, rightNode, inner) : failure('wrong-kind'),
     )
   }
@@ -313,7 +280,7 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
     if (loop) return loop
     const ready = settle(base)
     if (ready.kind === 'failure') return ready
-    return over([baseNode, exponentNode], [ready, exponent], baseNode, inner, ([a, b], point) =>
+    return atEveryPoint([ready, exponent], baseNode, inner, ([a, b], point) =>
       a && b ? raiseValues(a, b, point) : failure('wrong-kind'),
     )
   }
@@ -341,7 +308,7 @@ function signed(sign: '+' | '-', operand: Node, context: Context): Value | Failu
   if (value.kind === 'failure') return value
   if (value.kind === 'sweep' && sign === '-')
     return (
-      loopNegate(value) ?? over([operand], [value], operand, context, ([x]) => (x ? negate(x) : failure('wrong-kind')))
+      loopNegate(value) ?? atEveryPoint([value], operand, context, ([x]) => (x ? negate(x) : failure('wrong-kind')))
     )
   if (sign === '-') return negate(value)
   return value.kind === 'number' || value.kind === 'angle' || value.kind === 'sweep' || value.kind === 'polynomial'
@@ -356,7 +323,7 @@ function polar(node: Polar, context: Context): Value | Failure {
   const turned = evaluate(node.angle, context)
   if (turned.kind === 'failure') return turned
   if (size.kind === 'sweep' || turned.kind === 'sweep')
-    return over([node.magnitude, node.angle], [size, turned], node, context, ([a, b], inner) =>
+    return atEveryPoint([size, turned], node, context, ([a, b], inner) =>
       a && b ? polarOf(node, a, b, inner) : failure('wrong-kind'),
     )
   return polarOf(node, size, turned, context)
@@ -380,7 +347,7 @@ function postfix(sign: '!' | 'deg' | 'rad', operand: Node, context: Context): Va
   const value = evaluate(operand, context)
   if (value.kind === 'failure') return value
   if (value.kind === 'sweep')
-    return over([operand], [value], operand, context, ([x], inner) =>
+    return atEveryPoint([value], operand, context, ([x], inner) =>
       x ? postfixOf(sign, x, operand, inner) : failure('wrong-kind'),
     )
   return postfixOf(sign, value, operand, context)
@@ -405,7 +372,7 @@ function marked({ sign, operand, kept }: Extract<Node, { type: 'mark' }>, contex
     const loop = sign === '*' ? loopFunction('conj', value) : null
     return (
       loop ??
-      over([operand], [value], operand, context, ([x]) =>
+      atEveryPoint([value], operand, context, ([x]) =>
         x ? markedValue(sign, x, kept ?? false) : failure('wrong-kind'),
       )
     )
@@ -435,7 +402,7 @@ function magnitude(inner: Node, double: boolean, context: Context): Value | Fail
     const loop = loopFunction('abs', value)
     return (
       loop ??
-      over([inner], [value], inner, context, ([x], at) =>
+      atEveryPoint([value], inner, context, ([x], at) =>
         x ? magnitudeOf(x, inner, double, at) : failure('wrong-kind'),
       )
     )
@@ -489,7 +456,7 @@ function builtIn(node: Apply, args: readonly Value[], context: Context): Value |
   const spread = args.length === 1 && definition?.repeats && row?.kind === 'vector' && row.items.some(isSweep)
   if (spread && rowNode) {
     const nodes = row.items.map(() => rowNode)
-    return over(nodes, row.items, node, context, (values, inner) => callFunction(definition, values, nodes, inner))
+    return atEveryPoint(row.items, node, context, (values, inner) => callFunction(definition, values, nodes, inner))
   }
 
   if (definition && args.some((a) => a.kind === 'sweep') && !definition.sweeps) {
@@ -504,7 +471,7 @@ function builtIn(node: Apply, args: readonly Value[], context: Context): Value |
       if (single.count > REDUCED_MOST) return failure('too-many-points', { count: single.count, limit: REDUCED_MOST })
       return callFunction(definition, [vector(pointsOf(single))], node.args, context)
     }
-    return over(node.args, args, node, context, (values, inner) => callFunction(definition, values, node.args, inner))
+    return atEveryPoint(args, node, context, (values, inner) => callFunction(definition, values, node.args, inner))
   }
   return definition
     ? callFunction(definition, args, node.args, context)
@@ -558,8 +525,7 @@ function chooseAtPoints(
   if (a.kind === 'failure') return a
   const b = truths.includes(false) ? evaluate(no, context) : value
   if (b.kind === 'failure') return b
-  return over(
-    [condition, yes, no],
+  return atEveryPoint(
     [value, a, b],
     condition,
     context,
@@ -575,7 +541,7 @@ function comparison(node: Extract<Node, { type: 'compare' }>, context: Context):
     if (value.kind === 'failure') return value
     values.push(value)
   }
-  if (values.some(isSweep)) return over(nodes, values, node, context, (at, inner) => comparedValues(node, at, inner))
+  if (values.some(isSweep)) return atEveryPoint(values, node, context, (at, inner) => comparedValues(node, at, inner))
   return comparedValues(node, values, context)
 }
 
@@ -629,7 +595,7 @@ function logicAtPoints(
     if (value.kind === 'failure') return value
     values.push(value)
   }
-  return over(nodes, values, node, context, (at) => {
+  return atEveryPoint(values, node, context, (at) => {
     const truths = at.flatMap((x) => (x.kind === 'truth' ? [x.truth] : []))
     if (truths.length < at.length) return failure('truth-needed', { kind: 'sweep' })
     if (node.sign === 'not') return truth(!truths[0])

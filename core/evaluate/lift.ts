@@ -1,4 +1,4 @@
-import type { Constant, Node } from '../notation/tree'
+import type { Node } from '../notation/tree'
 import * as Q from '../numbers/rational'
 import { real } from '../values/make'
 import { angleSweep, numberSweep, pointAt, sameAxis, sweepOf } from '../values/sweeps'
@@ -13,15 +13,13 @@ import type { Context } from './context'
 /**
  * The one place where a sweep is lifted over: whatever is computed from sweeps
  * is computed at every point. Numbers under the common operators and functions
- * go through loops over typed arrays; everything else is evaluated again at
- * each point, with the operands in place of their nodes.
+ * go through loops over typed arrays; everything else is worked out point by
+ * point.
  */
 
 export function isSweep(value: Value): value is SweepValue {
   return value.kind === 'sweep'
 }
-
-type Step = (node: Node, context: Context) => Value | Failure
 
 /** The range that several values run along, or why they have none in common. */
 export function commonAxis(values: readonly Value[], node: Node, context: Context): Axis | Failure {
@@ -46,46 +44,25 @@ function placesOf(a: Axis, b: Axis, context: Context): Record<string, string | n
   return { first: place(a), second: place(b) }
 }
 
-/**
- * A node at every point: its operands, which have been evaluated, stand in it
- * as constants that change from point to point.
- */
+/** What is made of values that are known already, at every point of the sweeps among them. */
 export function atEveryPoint(
+  values: readonly Value[],
   node: Node,
-  operands: readonly { readonly node: Node; readonly value: Value }[],
-  rebuild: (holders: readonly Node[]) => Node,
   context: Context,
-  step: Step,
+  apply: (values: readonly Value[], context: Context) => Value | Failure,
 ): Value | Failure {
-  const axis = commonAxis(
-    operands.map((o) => o.value),
-    node,
-    context,
-  )
+  const axis = commonAxis(values, node, context)
   if ('kind' in axis) return axis
-  const origin = new Map<Node, Node>()
-  const holders = operands.map(({ node: operand, value }): { -readonly [K in keyof Constant]: Constant[K] } => {
-    const holder = { type: 'constant', name: 'unit', value, from: operand.from, to: operand.to } as const
-    origin.set(holder, operand)
-    return holder
-  })
-  const again = rebuild(holders)
-  const inner = derive(context, {
-    // What is said about a point is said about the term, once.
-    bare: (term, value) => context.bare(origin.get(term) ?? term, value),
-    hint: (code, term, data) => context.hint(code, origin.get(term) ?? term, data),
-    pointwise: true,
-  })
+  const inner = derive(context, { pointwise: true })
   const count = axis.values.length
   const items: Value[] = new Array<Value>(count)
   for (let k = 0; k < count; k += 1) {
     if (!inTime(context.budget, k)) return failure('too-long')
     if (k % 1024 === 0) context.budget.report?.(k, count)
-    operands.forEach(({ value }, n) => {
-      const holder = holders[n]
-      if (holder && value.kind === 'sweep') holder.value = pointAt(value, k)
-    })
-    const value = step(again, inner)
+    const value = apply(
+      values.map((v) => (v.kind === 'sweep' ? pointAt(v, k) : v)),
+      inner,
+    )
     if (value.kind === 'failure') return { ...value, data: { ...value.data, point: k + 1 } }
     if (value.kind === 'function' || value.kind === 'check' || value.kind === 'sweep') return failure('wrong-kind')
     items[k] = value

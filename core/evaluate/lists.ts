@@ -2,13 +2,13 @@ import type { Entry, Node } from '../notation/tree'
 import { asRadians } from '../values/convert'
 import { text, vector } from '../values/make'
 import { asMatrix, itemAt, matrixOf, settled } from '../values/matrices'
-import { madeSweep, pickPoints, pointAt, sweepOf } from '../values/sweeps'
+import { madeSweep, pickPoints, pointAt } from '../values/sweeps'
 import { algebraMatrix } from '../algebra/polyMatrix'
 import { isAlgebraic } from '../algebra/ratio'
 import { failure } from '../values/value'
 import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, SweepValue, Value } from '../values/value'
 import { fromBlocks } from './arrays'
-import { derive, inTime } from './context'
+import { derive } from './context'
 import { atEveryPoint, commonAxis, isSweep } from './lift'
 import type { Context } from './context'
 
@@ -59,14 +59,7 @@ function lifted(
       const value = at(k)
       return value.kind === 'failure' ? first : value
     })
-  const points: Value[] = []
-  for (let k = 0; k < axis.values.length; k += 1) {
-    if (!inTime(context.budget, k)) return failure('too-long')
-    const value = at(k)
-    if (value.kind === 'failure') return value
-    points.push(value)
-  }
-  return sweepOf(axis, points)
+  return atEveryPoint(items, NOWHERE, context, build)
 }
 
 const NOWHERE: Node = { type: 'hole', from: 0, to: 0 }
@@ -151,7 +144,10 @@ function scalar(value: Value): NumberValue | null {
 /** `v[2]`, `A[2, 3]`, `A[2, all]`, `v[2 to 4]`: entries of a vector or matrix, or letters of a text. */
 export function entry(node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
   const operand = evaluate(node.operand, context)
-  if (operand.kind === 'failure') return operand
+  return operand.kind === 'failure' ? operand : entryOf(operand, node, context, evaluate)
+}
+
+function entryOf(operand: Value, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
   if (operand.kind === 'sweep') return sweepEntry(operand, node, context, evaluate)
   if (operand.kind === 'algebra-matrix') return algebraEntry(operand, node, context, evaluate)
   if (operand.kind === 'matrix') return matrixEntry(operand, node, context, evaluate)
@@ -174,12 +170,8 @@ function sweepEntry(sweep: SweepValue, node: Entry, context: Context, evaluate: 
   const first = sweep.of === 'other' ? pointAt(sweep, 0) : null
   const arrays = first?.kind === 'vector' || first?.kind === 'matrix' || first?.kind === 'text'
   if (arrays)
-    return atEveryPoint(
-      node,
-      [{ node: node.operand, value: sweep }],
-      ([operand]) => ({ ...node, operand: operand ?? node.operand }),
-      context,
-      (again, inner) => evaluate(again, inner),
+    return atEveryPoint([sweep], node, context, ([x], inner) =>
+      x ? entryOf(x, node, inner, evaluate) : failure('wrong-kind'),
     )
   if (node.column) return at(node.column, failure('too-many-indices'))
   const places = indices(node.index, sweep.count, 'point-range', context, evaluate)
@@ -188,31 +180,36 @@ function sweepEntry(sweep: SweepValue, node: Entry, context: Context, evaluate: 
   return isSingle(node.index) && only !== undefined ? pointAt(sweep, only) : pickPoints(sweep, places as number[])
 }
 
+/** The entries of a matrix that an index means, counted row by row from 0. One index is a whole row. */
+function cellsOf(
+  { rows, cols }: { readonly rows: number; readonly cols: number },
+  node: Entry,
+  context: Context,
+  evaluate: Evaluate,
+): { readonly rows: number; readonly cols: number; readonly cells: readonly number[] } | Failure {
+  const down = indices(node.index, rows, 'index-row-range', context, evaluate)
+  if (!Array.isArray(down)) return down
+  const across = node.column
+    ? indices(node.column, cols, 'index-column-range', context, evaluate)
+    : Array.from({ length: cols }, (_, k) => k)
+  if (!Array.isArray(across)) return across
+  return { rows: down.length, cols: across.length, cells: down.flatMap((r) => across.map((c) => r * cols + c)) }
+}
+
 function algebraEntry(m: AlgebraMatrixValue, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
-  const rowPlaces = indices(node.index, m.rows, 'index-row-range', context, evaluate)
-  if (!Array.isArray(rowPlaces)) return rowPlaces as Failure
-  const all = Array.from({ length: m.cols }, (_, k) => k)
-  const columnPlaces = node.column ? indices(node.column, m.cols, 'index-column-range', context, evaluate) : all
-  if (!Array.isArray(columnPlaces)) return columnPlaces as Failure
-  const items = (rowPlaces as number[]).flatMap((r) =>
-    (columnPlaces as number[]).flatMap((c) => m.items[r * m.cols + c] ?? []),
-  )
+  const chosen = cellsOf(m, node, context, evaluate)
+  if ('kind' in chosen) return chosen
+  const items = chosen.cells.flatMap((k) => m.items[k] ?? [])
   const [only] = items
-  if (items.length === 1 && only) return only
-  return algebraMatrix(rowPlaces.length, columnPlaces.length, items)
+  return items.length === 1 && only ? only : algebraMatrix(chosen.rows, chosen.cols, items)
 }
 
 function matrixEntry(m: MatrixValue, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
-  // One index of a matrix is a whole row.
-  const rowPlaces = indices(node.index, m.rows, 'index-row-range', context, evaluate)
-  if (!Array.isArray(rowPlaces)) return rowPlaces as Failure
-  const everything: readonly number[] = Array.from({ length: m.cols }, (_, k) => k)
-  const columnPlaces = node.column ? indices(node.column, m.cols, 'index-column-range', context, evaluate) : everything
-  if (!Array.isArray(columnPlaces)) return columnPlaces as Failure
-  const items = rowPlaces.flatMap((r) => columnPlaces.map((c: number) => itemAt(m, r * m.cols + c)))
-  const chosen = matrixOf(rowPlaces.length, columnPlaces.length, items)
+  const chosen = cellsOf(m, node, context, evaluate)
+  if ('kind' in chosen) return chosen
+  const items = chosen.cells.map((k) => itemAt(m, k))
   const single = isSingle(node.index) && node.column !== null && isSingle(node.column)
-  return settled(chosen, single)
+  return settled(matrixOf(chosen.rows, chosen.cols, items), single)
 }
 
 const isSingle = (node: Node): boolean => node.type !== 'all' && node.type !== 'slice'

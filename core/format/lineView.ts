@@ -90,6 +90,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
   const style = { letter: conventions.letter, bare: evaluated.bare, unit: conventions.angle }
   const readingOf = (grouping: boolean): string =>
     failed ? '' : statementToLatex(parsed.statement, bound, { ...style, grouping })
+  const shown: Readout = value ? readout(value, conventions, definedName(parsed)) : { shape: 'none' }
   const about = [result.redefined, result.changesReading].flatMap((h) => (h ? [h] : []))
   const stamped =
     evaluated.bare.size > 0 && !failed ? stampUnit(parsed.source, evaluated.bare, conventions.angle) : null
@@ -100,14 +101,14 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     reading: readingOf(false),
     grouped: readingOf(true),
     remark: parsed.remark,
-    readout: value ? readout(value, conventions, definedName(parsed)) : { shape: 'none' },
+    readout: shown,
     exactness: value ? exactness(value, conventions) : null,
     fraction: value ? hiddenFraction(value, conventions) : null,
     problem: failed ? showProblem(failed) : null,
     hints: [...evaluated.hints, ...about].map(showProblem),
     unitDependent: evaluated.unitUsed && !failed,
     stamped,
-    drawn: value ? drawnOf(value, bound.body, conventions) : null,
+    drawn: value ? drawnOf(value, bound.body, conventions, shown) : null,
     links: NO_LINKS,
     sweep: null,
     at: null,

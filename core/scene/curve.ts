@@ -1,3 +1,5 @@
+import type { Ink } from './scene'
+
 /** Curves of sweeps: what of a value is drawn over what, thinned to what a picture can show. */
 
 /** What of a complex value a curve shows. */
@@ -19,6 +21,14 @@ export interface SweepData {
   readonly of: 'number' | 'angle'
   readonly re: Float64Array
   readonly im: Float64Array | null
+}
+
+/** A sweep as a plate draws it, as a curve or as a locus: with its name and dress. */
+export interface ShownSweep {
+  readonly line: string
+  readonly name: string
+  readonly ink: Ink
+  readonly data: SweepData
 }
 
 export function sortOf(part: CurvePart, of: SweepData['of']): Sort {

@@ -1,5 +1,6 @@
 import type { Conventions } from '../format/conventions'
 import { formatPolar, formatRectangular, formatSingle } from '../format/readout'
+import type { Readout, Twin } from '../format/readout'
 import type { Node } from '../notation/tree'
 import * as C from '../numbers/complex'
 import { complexNumber } from '../values/make'
@@ -28,17 +29,22 @@ export interface DrawnEntry extends C.Complex {
 export const ENTRIES_DRAWN = 400
 
 /** What a value is on a plane; `null` where it is nothing there. */
-export function drawnOf(value: Value, body: Node | null, conventions: Conventions): Drawn | null {
+export function drawnOf(value: Value, body: Node | null, conventions: Conventions, shown: Readout): Drawn | null {
   if (value.kind === 'number') {
     if (!C.isFinite(value)) return null
-    return { role: 'arrow', usual: value.complex, entries: [entryOf(value, null, conventions)] }
+    return {
+      role: 'arrow',
+      usual: value.complex,
+      entries: [entryOf(value, null, conventions, shown.shape === 'twin' ? shown : null)],
+    }
   }
   if (value.kind === 'sweep')
     return value.of === 'number' ? { role: 'arrow', usual: value.complex, entries: [], locus: true } : null
-  return value.kind === 'vector' ? vectorOf(value, body, conventions) : null
+  return value.kind === 'vector' ? vectorOf(value, body, conventions, shown) : null
 }
 
-function vectorOf(value: VectorValue, body: Node | null, conventions: Conventions): Drawn | null {
+function vectorOf(value: VectorValue, body: Node | null, conventions: Conventions, shown: Readout): Drawn | null {
+  const texts = shown.shape === 'list' ? shown.entries : []
   const numbers = value.items.flatMap((item) => (item.kind === 'number' && C.isFinite(item) ? [item] : []))
   if (numbers.length !== value.items.length || numbers.length === 0 || numbers.length > ENTRIES_DRAWN) return null
   const role = roleOf(body)
@@ -49,7 +55,7 @@ function vectorOf(value: VectorValue, body: Node | null, conventions: Convention
   return {
     role,
     usual: complex || role !== 'arrow',
-    entries: numbers.map((z, k) => entryOf(z, k + 1, conventions)),
+    entries: numbers.map((z, k) => entryOf(z, k + 1, conventions, texts[k])),
   }
 }
 
@@ -63,11 +69,16 @@ function roleOf(body: Node | null): Role {
   return body.name === 'zeros' ? 'ring' : 'arrow'
 }
 
-function entryOf(z: NumberValue, index: number | null, conventions: Conventions): DrawnEntry {
-  const [rectangular, polar] = z.complex
-    ? [formatRectangular(z, conventions), formatPolar(z, conventions)]
-    : [formatSingle(z, conventions), formatPolar(z, conventions)]
-  return { re: z.re, im: z.im, index, rectangular, polar }
+/** With both texts as the readout has them already, where it has them. */
+function entryOf(
+  z: NumberValue,
+  index: number | null,
+  conventions: Conventions,
+  shown: Twin | string | null | undefined,
+): DrawnEntry {
+  const twin = typeof shown === 'object' ? shown : null
+  const rectangular = twin?.rectangular ?? (z.complex ? formatRectangular : formatSingle)(z, conventions)
+  return { re: z.re, im: z.im, index, rectangular, polar: twin?.polar ?? formatPolar(z, conventions) }
 }
 
 /** A vector of two components as the arrow it is. */

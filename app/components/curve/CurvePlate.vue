@@ -2,24 +2,16 @@
 import { Chart, Legend, LinearScale, LineElement, LogarithmicScale, PointElement, ScatterController } from 'chart.js'
 import annotationPlugin from 'chartjs-plugin-annotation'
 import zoomPlugin from 'chartjs-plugin-zoom'
-import {
-  mdiFitToPageOutline,
-  mdiFullscreen,
-  mdiFullscreenExit,
-  mdiMagnifyMinusOutline,
-  mdiMagnifyPlusOutline,
-} from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { isCoarse, nearestIndex } from '#core/scene/curve'
-import { inkOf } from '#core/scene/scene'
 import type { CurvePlate } from '#shared/plate'
 import type { Point } from '#core/scene/curve'
+import { onceAFrame } from '~/composables/onceAFrame'
 import { useNameDrop } from '~/composables/nameDrop'
 import { usePlateFiles } from '~/composables/plateFiles'
 import { curveConfig, curvesCsv, curvesOf, isLogX, usualXName } from '~/drawing/curve'
 import type { Curve, CurveFrame } from '~/drawing/curve'
 import { paperFor, saveAs } from '~/drawing/files'
-import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import { usePreferencesStore } from '~/stores/preferences'
@@ -40,7 +32,6 @@ Chart.register(
 
 const props = defineProps<{ plate: CurvePlate; number: number }>()
 const folio = useFolioStore()
-const desk = useDeskStore()
 const plates = usePlatesStore()
 const results = useResultsStore()
 const preferences = usePreferencesStore()
@@ -58,16 +49,7 @@ const over = computed(() => {
   return view?.sweep ? { name: view.name ?? '', data: view.sweep } : null
 })
 const curves = computed<readonly Curve[]>(() =>
-  curvesOf(
-    props.plate,
-    plates
-      .valuesOn(props.plate)
-      .flatMap(({ line, name, view }) =>
-        view.sweep ? [{ line, name, ink: plates.inks.get(line) ?? inkOf(0), data: view.sweep }] : [],
-      ),
-    over.value,
-    folio.conventions.angle,
-  ),
+  curvesOf(props.plate, plates.sweepsOn(props.plate), over.value, folio.conventions.angle),
 )
 const log = computed(() => isLogX(props.plate, curves.value))
 const xName = computed(() =>
@@ -99,17 +81,8 @@ function frame(day = false): CurveFrame {
 // The chart: its configuration is made anew for every change, and drawn once a frame.
 
 let chart: Chart<'scatter', Point[]> | null = null
-let asked = false
 let observer: ResizeObserver | null = null
-
-function redraw(): void {
-  if (asked) return
-  asked = true
-  requestAnimationFrame(() => {
-    asked = false
-    update()
-  })
-}
+const redraw = onceAFrame(update)
 
 function update(): void {
   if (!chart) return
@@ -338,26 +311,9 @@ const { dropping, dragOver, drop } = useNameDrop(() => props.plate)
       </p>
     </div>
     <template #tools>
-      <button type="button" class="plain-button" aria-label="Zoom in" title="Zoom in (+)" @click="zoom(1.5)">
-        <AppIcon :path="mdiMagnifyPlusOutline" />
-      </button>
-      <button type="button" class="plain-button" aria-label="Zoom out" title="Zoom out (−)" @click="zoom(1 / 1.5)">
-        <AppIcon :path="mdiMagnifyMinusOutline" />
-      </button>
-      <button type="button" class="plain-button" title="The whole range (0)" @click="fit">
-        <AppIcon :path="mdiFitToPageOutline" />Fit
-      </button>
-      <CurveSheet :plate="plate" :number="number" @png="savePng" @svg="saveSvg" @csv="saveCsv" @copy="copy" />
-      <button
-        type="button"
-        class="plain-button"
-        :aria-label="desk.full ? 'Give the ledger back' : 'Fill the window'"
-        :title="desk.full ? 'Give the ledger back (Esc)' : 'Fill the window'"
-        :aria-pressed="desk.full"
-        @click="desk.full = !desk.full"
-      >
-        <AppIcon :path="desk.full ? mdiFullscreenExit : mdiFullscreen" />
-      </button>
+      <PlateTools fit-title="The whole range (0)" @nearer="zoom(1.5)" @farther="zoom(1 / 1.5)" @fit="fit">
+        <CurveSheet :plate="plate" :number="number" @png="savePng" @svg="saveSvg" @csv="saveCsv" @copy="copy" />
+      </PlateTools>
     </template>
     <template #below>
       <CoarseNote v-if="coarse" :along="curves[0]?.along ?? null" />

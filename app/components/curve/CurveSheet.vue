@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { CURVE_PARTS, SORTS } from '#core/scene/curve'
 import type { CurvePart, Sort } from '#core/scene/curve'
 import type { CurveAxis, CurvePlate } from '#shared/plate'
+import { textIn, tickedIn } from '~/composables/fields'
 import { usePlatesStore } from '~/stores/plates'
 
 /** What a curve plate shows and how: parts, axes, marks, and which sweeps. Kept in the folio, undone like the rest. */
@@ -32,9 +33,7 @@ const SWITCHES = [
 ] as const
 
 const change = (changes: Partial<CurvePlate>): void => plates.change(props.plate, changes)
-const text = (event: Event): string => (event.target instanceof HTMLInputElement ? event.target.value.trim() : '')
 const chosen = (event: Event): string => (event.target instanceof HTMLSelectElement ? event.target.value : '')
-const checked = (event: Event): boolean => event.target instanceof HTMLInputElement && event.target.checked
 
 function setPart(part: CurvePart, on: boolean): void {
   const parts = CURVE_PARTS.filter((p) => (p === part ? on : props.plate.parts.includes(p)))
@@ -47,7 +46,7 @@ const sweeps = computed(() => plates.candidatesFor(props.plate))
 
 const problem = ref('')
 function numberIn(event: Event): number | null | undefined {
-  const written = text(event).replace('−', '-')
+  const written = textIn(event).replace('−', '-')
   if (written === '') return null
   const value = Number(written)
   return Number.isFinite(value) ? value : undefined
@@ -103,14 +102,14 @@ function addLevel(): void {
   >
     <div class="row" role="group" aria-label="What of complex values">
       <label v-for="part in CURVE_PARTS" :key="part">
-        <input type="checkbox" :checked="plate.parts.includes(part)" @change="(e) => setPart(part, checked(e))" />{{
+        <input type="checkbox" :checked="plate.parts.includes(part)" @change="(e) => setPart(part, tickedIn(e))" />{{
           PART_NAMES[part]
         }}
       </label>
     </div>
     <div class="row">
       <label v-for="[mark, label] in SWITCHES" :key="mark">
-        <input type="checkbox" :checked="plate[mark]" @change="(e) => change({ [mark]: checked(e) })" />{{ label }}
+        <input type="checkbox" :checked="plate[mark]" @change="(e) => change({ [mark]: tickedIn(e) })" />{{ label }}
       </label>
     </div>
     <div class="row" role="radiogroup" aria-label="Drawn as">
@@ -127,7 +126,7 @@ function addLevel(): void {
         maxlength="60"
         placeholder="its name"
         :value="plate.x.name"
-        @change="(e) => change({ x: { ...plate.x, name: text(e) } })"
+        @change="(e) => change({ x: { ...plate.x, name: textIn(e) } })"
       />
     </label>
     <div class="row">
@@ -162,7 +161,7 @@ function addLevel(): void {
       <summary>{{ SORT_NAMES[sort] }} axis</summary>
       <label class="field"
         ><span>Name</span
-        ><input type="text" maxlength="60" :value="plate[sort].name" @change="(e) => setY(sort, { name: text(e) })"
+        ><input type="text" maxlength="60" :value="plate[sort].name" @change="(e) => setY(sort, { name: textIn(e) })"
       /></label>
       <RangeFields
         :label="`${SORT_NAMES[sort]} axis`"
@@ -177,7 +176,7 @@ function addLevel(): void {
           ><input
             type="checkbox"
             :checked="plate.number.log"
-            @change="(e) => setY('number', { log: checked(e) })"
+            @change="(e) => setY('number', { log: tickedIn(e) })"
           />logarithmic</label
         >
       </div>

@@ -2,6 +2,7 @@
 import { mdiArrowLeft, mdiArrowRight, mdiClose } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { readoutText } from '#core/format/readout'
+import { definedAbove } from '~/composables/nameIndex'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
@@ -25,7 +26,7 @@ const letter = computed(() => folio.conventions.letter)
 /** The names it reads, with the values they have there. */
 const taken = computed(() =>
   (view.value?.uses ?? []).flatMap((name) => {
-    const index = folio.lines.slice(0, at.value).findLastIndex((l) => !l.note && results.views.get(l.id)?.name === name)
+    const index = definedAbove(folio.lines, results.views, name, at.value)
     const source = folio.lines[index]
     const shown = source ? results.views.get(source.id) : undefined
     return shown ? [{ name, number: index + 1, value: readoutText(shown.readout) }] : []

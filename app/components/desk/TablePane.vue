@@ -3,6 +3,7 @@ import { mdiContentCopy } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { SweepRows } from '#core/format/sweep'
 import type { Twin } from '#core/format/readout'
+import { countText } from '~/composables/dress'
 import { useLineActions } from '~/composables/lineActions'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -99,9 +100,7 @@ function key(event: KeyboardEvent): void {
     <header>
       <h2>
         {{ view?.name ?? 'A sweep' }}
-        <span v-if="readout" class="count"
-          >{{ readout.count.toLocaleString('en-GB').replaceAll(',', '\u202f') }} points</span
-        >
+        <span v-if="readout" class="count">{{ countText(readout.count) }} points</span>
       </h2>
       <button v-if="line && readout" type="button" class="plain-button" @click="copy(line, 'csv')">
         <AppIcon :path="mdiContentCopy" />Copy as CSV

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { LineView } from '#core/format/lineView'
 import type { SweepReadout } from '#core/format/sweep'
 import type { Twin } from '#core/format/readout'
+import { countText } from '~/composables/dress'
 import { useDeskStore } from '~/stores/desk'
 import { usePlatesStore } from '~/stores/plates'
 
@@ -58,7 +59,7 @@ const at = computed(() => props.view.at?.readout ?? null)
       <ValueText :text="side(readout.last)" :letter="letter" />
     </span>
     <span class="count"
-      >{{ readout.count.toLocaleString('en-GB').replaceAll(',', '\u202f') }} points<template v-if="readout.along">
+      >{{ countText(readout.count) }} points<template v-if="readout.along">
         along <i>{{ readout.along }}</i></template
       ></span
     >

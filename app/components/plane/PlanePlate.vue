@@ -1,14 +1,6 @@
 <script setup lang="ts">
 import { Chart, LinearScale, LineElement, PointElement, ScatterController } from 'chart.js'
-import {
-  mdiFitToPageOutline,
-  mdiFullscreen,
-  mdiFullscreenExit,
-  mdiMagnifyMinusOutline,
-  mdiMagnifyPlusOutline,
-  mdiRulerSquare,
-  mdiTableLarge,
-} from '@mdi/js'
+import { mdiRulerSquare, mdiTableLarge } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { formatReal } from '#core/format/decimal'
 import { formatAngle } from '#core/format/parts'
@@ -18,6 +10,7 @@ import type { PlaneMark } from '#core/scene/scene'
 import { fitRange, fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
+import { onceAFrame } from '~/composables/onceAFrame'
 import { useNameDrop } from '~/composables/nameDrop'
 import { sourcesOf } from '~/composables/nameIndex'
 import { usePlanePointer } from '~/composables/planePointer'
@@ -28,7 +21,6 @@ import { gridStep } from '~/drawing/ground'
 import { boxOf, isCoarseLocus, locusAt } from '~/drawing/locus'
 import type { Locus } from '~/drawing/locus'
 import { paintPlane, planePlugin } from '~/drawing/plane'
-import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import { usePreferencesStore } from '~/stores/preferences'
@@ -40,7 +32,6 @@ Chart.register(ScatterController, LinearScale, PointElement, LineElement)
 
 const props = defineProps<{ plate: PlanePlate; number: number }>()
 const folio = useFolioStore()
-const desk = useDeskStore()
 const plates = usePlatesStore()
 const results = useResultsStore()
 const preferences = usePreferencesStore()
@@ -59,16 +50,7 @@ const places = new Map<string, number>()
 // Drawing.
 
 let chart: Chart<'scatter'> | null = null
-let frameAsked = false
-
-function redraw(): void {
-  if (frameAsked) return
-  frameAsked = true
-  requestAnimationFrame(() => {
-    frameAsked = false
-    chart?.draw()
-  })
-}
+const redraw = onceAFrame(() => chart?.draw())
 
 function frame(): PlaneFrame {
   return {
@@ -453,48 +435,31 @@ const { dropping, dragOver, drop } = useNameDrop(() => props.plate)
       </p>
     </div>
     <template #tools>
-      <button type="button" class="plain-button" aria-label="Zoom in" title="Zoom in (+)" @click="zoom(1.25)">
-        <AppIcon :path="mdiMagnifyPlusOutline" />
-      </button>
-      <button type="button" class="plain-button" aria-label="Zoom out" title="Zoom out (−)" @click="zoom(0.8)">
-        <AppIcon :path="mdiMagnifyMinusOutline" />
-      </button>
-      <button
-        type="button"
-        class="plain-button"
-        :title="plate.range ? 'Back to the range that is set (0)' : 'Show all values (0)'"
-        @click="fit"
+      <PlateTools
+        :fit-title="plate.range ? 'Back to the range that is set (0)' : 'Show all values (0)'"
+        @nearer="zoom(1.25)"
+        @farther="zoom(0.8)"
+        @fit="fit"
       >
-        <AppIcon :path="mdiFitToPageOutline" />Fit
-      </button>
-      <button
-        type="button"
-        class="plain-button"
-        :aria-pressed="measuring"
-        title="Pick two values and read their difference, ratio and angle"
-        @click="toggleMeasure"
-      >
-        <AppIcon :path="mdiRulerSquare" />Measure
-      </button>
-      <PlaneSheet
-        :plate="plate"
-        :number="number"
-        :view="view"
-        :size="size"
-        @png="savePng"
-        @svg="saveSvg"
-        @copy="copy"
-      />
-      <button
-        type="button"
-        class="plain-button"
-        :aria-label="desk.full ? 'Give the ledger back' : 'Fill the window'"
-        :title="desk.full ? 'Give the ledger back (Esc)' : 'Fill the window'"
-        :aria-pressed="desk.full"
-        @click="desk.full = !desk.full"
-      >
-        <AppIcon :path="desk.full ? mdiFullscreenExit : mdiFullscreen" />
-      </button>
+        <button
+          type="button"
+          class="plain-button"
+          :aria-pressed="measuring"
+          title="Pick two values and read their difference, ratio and angle"
+          @click="toggleMeasure"
+        >
+          <AppIcon :path="mdiRulerSquare" />Measure
+        </button>
+        <PlaneSheet
+          :plate="plate"
+          :number="number"
+          :view="view"
+          :size="size"
+          @png="savePng"
+          @svg="saveSvg"
+          @copy="copy"
+        />
+      </PlateTools>
       <button
         type="button"
         class="plain-button"

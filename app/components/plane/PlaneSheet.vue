@@ -5,6 +5,7 @@ import { DRAG_WAYS } from '#core/scene/drag'
 import { boundsOf } from '#core/scene/view'
 import type { PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate, PlaneRange } from '#shared/plate'
+import { textIn, tickedIn } from '~/composables/fields'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 
@@ -21,12 +22,6 @@ const GRIDS = [
 ] as const
 const WAYS = { free: 'freely', ray: 'along its ray', ring: 'along its ring', steps: 'in steps' } as const
 
-function text(event: Event): string {
-  return event.target instanceof HTMLInputElement ? event.target.value.trim() : ''
-}
-function checked(event: Event): boolean {
-  return event.target instanceof HTMLInputElement && event.target.checked
-}
 const change = (changes: Partial<PlanePlate>): void => plates.change(props.plate, changes)
 
 const MARKS = [
@@ -41,7 +36,7 @@ const MARKS = [
 
 const circleProblem = ref('')
 function setCircles(event: Event): void {
-  const circles = readCircles(text(event))
+  const circles = readCircles(textIn(event))
   circleProblem.value = circles ? '' : 'Write radii with semicolons between, each perhaps at a point: 2; 0.5 at -1, 0'
   if (circles) change({ circles: [...circles] })
 }
@@ -52,7 +47,7 @@ const bounds = computed(() => boundsOf(props.view, props.size))
 const rangeProblem = ref('')
 const short = (x: number): string => String(Number(x.toPrecision(4)))
 function setRange(side: keyof PlaneRange, event: Event): void {
-  const value = Number(text(event).replace('−', '-'))
+  const value = Number(textIn(event).replace('−', '-'))
   const range = { ...(props.plate.range ?? rounded(bounds.value)), [side]: value }
   const fits = Number.isFinite(value) && range.left < range.right && range.bottom < range.top
   rangeProblem.value = fits ? '' : 'A range goes from the smaller number to the larger one.'
@@ -86,11 +81,11 @@ function setChain(line: string, on: boolean): void {
     <div class="pair">
       <label class="field">
         <span>Real axis</span>
-        <input type="text" maxlength="60" :value="plate.re" @change="(e) => change({ re: text(e) })" />
+        <input type="text" maxlength="60" :value="plate.re" @change="(e) => change({ re: textIn(e) })" />
       </label>
       <label class="field">
         <span>Imaginary axis</span>
-        <input type="text" maxlength="60" :value="plate.im" @change="(e) => change({ im: text(e) })" />
+        <input type="text" maxlength="60" :value="plate.im" @change="(e) => change({ im: textIn(e) })" />
       </label>
     </div>
     <div class="row" role="radiogroup" aria-label="Grid">
@@ -101,7 +96,7 @@ function setChain(line: string, on: boolean): void {
     </div>
     <div class="row">
       <label v-for="[mark, label] in MARKS" :key="mark">
-        <input type="checkbox" :checked="plate[mark]" @change="(e) => change({ [mark]: checked(e) })" />{{ label }}
+        <input type="checkbox" :checked="plate[mark]" @change="(e) => change({ [mark]: tickedIn(e) })" />{{ label }}
       </label>
     </div>
     <label class="field">
@@ -148,7 +143,7 @@ function setChain(line: string, on: boolean): void {
         <input
           type="checkbox"
           :checked="plate.chains.includes(sum.line)"
-          @change="(e) => setChain(sum.line, checked(e))"
+          @change="(e) => setChain(sum.line, tickedIn(e))"
         />{{ sum.name }}
       </label>
     </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { refineRange } from '#core/notation/refine'
+import { definedAbove } from '~/composables/nameIndex'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
 
@@ -12,7 +13,7 @@ const results = useResultsStore()
 const finer = computed(() => {
   const { along } = props
   const line =
-    along === null ? undefined : folio.lines.findLast((l) => !l.note && results.views.get(l.id)?.name === along)
+    along === null ? undefined : folio.lines[definedAbove(folio.lines, results.views, along, folio.lines.length)]
   const source = line ? refineRange(line.source) : null
   return line && source ? { line, source } : null
 })

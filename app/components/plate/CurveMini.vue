@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { inkOf } from '#core/scene/scene'
 import type { CurvePlate } from '#shared/plate'
 import { curvesOf, isLogX } from '~/drawing/curve'
 import { useFolioStore } from '~/stores/folio'
@@ -14,12 +13,7 @@ const SIZE = { width: 96, height: 66 }
 const POINTS = 60
 
 const curves = computed(() => {
-  const sources = plates
-    .valuesOn(props.plate)
-    .flatMap(({ line, name, view }) =>
-      view.sweep ? [{ line, name, ink: plates.inks.get(line) ?? inkOf(0), data: view.sweep }] : [],
-    )
-  const all = curvesOf(props.plate, sources, null, folio.conventions.angle)
+  const all = curvesOf(props.plate, plates.sweepsOn(props.plate), null, folio.conventions.angle)
   const log = isLogX(props.plate, all)
   return all.map((curve) => {
     const every = Math.max(1, Math.floor(curve.x.length / POINTS))

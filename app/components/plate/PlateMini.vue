@@ -2,6 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { fitRange, fitView } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
+import { onceAFrame } from '~/composables/onceAFrame'
 import { usePlateMarks } from '~/composables/plateMarks'
 import { boxOf } from '~/drawing/locus'
 import { paintPlane } from '~/drawing/plane'
@@ -16,37 +17,30 @@ const preferences = usePreferencesStore()
 const SIZE = { width: 96, height: 66 }
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { marks, loci } = usePlateMarks(computed(() => props.plate))
-let asked = false
-
-function draw(): void {
-  if (asked) return
-  asked = true
-  requestAnimationFrame(() => {
-    asked = false
-    const paper = canvas.value
-    const ctx = paper?.getContext('2d')
-    if (!paper || !ctx) return
-    const scale = window.devicePixelRatio || 1
-    paper.width = SIZE.width * scale
-    paper.height = SIZE.height * scale
-    ctx.scale(scale, scale)
-    paintPlane(ctx, {
-      view: props.plate.range
-        ? fitRange(props.plate.range, SIZE)
-        : fitView([...marks.value, ...loci.value.flatMap(boxOf)], SIZE, 10),
-      size: SIZE,
-      marks: marks.value,
-      loci: loci.value,
-      theme: THEMES[preferences.theme],
-      active: null,
-      picked: [],
-      plate: props.plate,
-      conventions: folio.conventions,
-      places: new Map(),
-      mini: true,
-    })
+const draw = onceAFrame(() => {
+  const paper = canvas.value
+  const ctx = paper?.getContext('2d')
+  if (!paper || !ctx) return
+  const scale = window.devicePixelRatio || 1
+  paper.width = SIZE.width * scale
+  paper.height = SIZE.height * scale
+  ctx.scale(scale, scale)
+  paintPlane(ctx, {
+    view: props.plate.range
+      ? fitRange(props.plate.range, SIZE)
+      : fitView([...marks.value, ...loci.value.flatMap(boxOf)], SIZE, 10),
+    size: SIZE,
+    marks: marks.value,
+    loci: loci.value,
+    theme: THEMES[preferences.theme],
+    active: null,
+    picked: [],
+    plate: props.plate,
+    conventions: folio.conventions,
+    places: new Map(),
+    mini: true,
   })
-}
+})
 onMounted(draw)
 watch([marks, loci, () => props.plate, () => preferences.theme], draw)
 </script>

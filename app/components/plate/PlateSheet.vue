@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiTuneVariant } from '@mdi/js'
 import { ref } from 'vue'
+import { textIn } from '~/composables/fields'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import type { Plate } from '#shared/plate'
@@ -14,9 +15,6 @@ const open = ref(false)
 const button = ref<HTMLButtonElement | null>(null)
 const SCALES = [1, 2, 4] as const
 
-function text(event: Event): string {
-  return event.target instanceof HTMLInputElement ? event.target.value.trim() : ''
-}
 function remove(): void {
   open.value = false
   plates.remove(props.plate)
@@ -51,7 +49,7 @@ function remove(): void {
             type="text"
             maxlength="200"
             :value="plate.caption"
-            @change="(e) => plates.change(plate, { caption: text(e) })"
+            @change="(e) => plates.change(plate, { caption: textIn(e) })"
           />
         </label>
         <slot />

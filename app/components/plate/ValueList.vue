@@ -3,6 +3,7 @@ import { mdiBrushVariant } from '@mdi/js'
 import { computed, ref } from 'vue'
 import { DASHES, DASH_NAMES, HUES, ROLES } from '#core/scene/scene'
 import type { Plate } from '#shared/plate'
+import { tickedIn } from '~/composables/fields'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import type { Candidate } from '~/stores/plates'
@@ -22,7 +23,6 @@ const listed = computed(() =>
 )
 const others = computed(() => props.candidates.filter((c) => !listed.value.includes(c)))
 
-const ROLE_NAMES = { arrow: 'arrow', point: 'point', cross: 'cross', ring: 'ring' } as const
 const WIDTHS = [1, 2, 3, 4.5] as const
 
 function putByName(): void {
@@ -38,9 +38,6 @@ function setAll(all: boolean): void {
   const usual = props.candidates.filter((c) => c.usual).map((c) => c.line)
   if (props.plate.all) plates.change(props.plate, { off: all ? [] : usual, on: all ? props.plate.on : [] })
   else plates.change(props.plate, { on: all ? usual : [] })
-}
-function checked(event: Event): boolean {
-  return event.target instanceof HTMLInputElement && event.target.checked
 }
 </script>
 
@@ -58,7 +55,7 @@ function checked(event: Event): boolean {
             <input
               type="checkbox"
               :checked="on.has(value.line)"
-              @change="(e) => plates.put(plate, value.line, checked(e))"
+              @change="(e) => plates.put(plate, value.line, tickedIn(e))"
             />{{ value.name }}<span class="line">line {{ value.number }}</span>
           </label>
           <button
@@ -133,14 +130,14 @@ function checked(event: Event): boolean {
               :aria-checked="(plates.dresses.get(value.line)?.role ?? value.view.drawn?.role) === role"
               @click="plates.dressUp(value.line, { role })"
             >
-              {{ ROLE_NAMES[role] }}
+              {{ role }}
             </button>
           </div>
           <label
             ><input
               type="checkbox"
               :checked="plates.dresses.get(value.line)?.label ?? true"
-              @change="(e) => plates.dressUp(value.line, { label: checked(e) })"
+              @change="(e) => plates.dressUp(value.line, { label: tickedIn(e) })"
             />label</label
           >
         </div>
