@@ -1,6 +1,6 @@
 import { problem, write } from './problem'
 import type { Problem, ProblemFix } from './problem'
-import type { Token } from './tokens'
+import { Tok, Tokens } from './tokens'
 import type { Node, Span } from './tree'
 
 /** Deepest nesting of brackets, powers and signs. */
@@ -8,56 +8,77 @@ export const MAX_DEPTH = 150
 /** Most terms and factors that may follow one another in a line. */
 const MAX_TERMS = 800
 
-const RANGE_WORDS: ReadonlySet<string> = new Set(['to', 'step', 'count', 'per'])
+/** What can be open: brackets and bars. */
+export type Opener = Tok.open | Tok.openSquare | Tok.bar | Tok.parallel
 
-export type Opener = '(' | '[' | '|' | '||'
-
-/** A place in the tokens of a line, what is open there, and the first problem met. */
+/**
+ * A place in the tokens of a line, what is open there, and the first problem met.
+ * One cursor reads line after line: making it costs as much as reading a short one.
+ */
 export class Cursor {
   problem: Problem | null = null
+  protected readonly tokens = new Tokens()
+  protected source = ''
   protected at = 0
   protected depth = 0
   protected terms = 0
-  protected readonly open: { sign: Opener; token: Token }[] = []
+  protected readonly open: Opener[] = []
+  /** What the token at hand is: kept, since every level of the grammar asks for it. */
+  protected kind: Tok = Tok.end
 
-  /** The token at hand: kept, since every level of the grammar asks for it. */
-  protected token: Token
-
-  constructor(
-    protected readonly source: string,
-    protected readonly tokens: Token[],
-  ) {
-    this.token = this.peek(0)
+  protected start(source: string): void {
+    this.source = source
+    this.tokens.read(source)
+    this.problem = null
+    this.depth = 0
+    this.terms = 0
+    if (this.open.length > 0) this.open.length = 0
+    this.goTo(0)
   }
 
   protected goTo(at: number): void {
     this.at = at
-    this.token = this.peek(0)
+    this.kind = this.tokens.kind(at)
   }
 
-  protected peek(ahead: number): Token {
-    const index = Math.min(this.at + ahead, this.tokens.length - 1)
-    const token = this.tokens[index]
-    if (token === undefined) throw new Error('a token list always ends with an end token')
-    return token
+  protected is(kind: Tok): boolean {
+    return this.kind === kind
+  }
+
+  /** What a token further on is. */
+  protected peek(ahead: number): Tok {
+    return this.tokens.kind(this.at + ahead)
+  }
+
+  protected get from(): number {
+    return this.tokens.from(this.at)
+  }
+
+  protected get to(): number {
+    return this.tokens.to(this.at)
+  }
+
+  protected get spaced(): boolean {
+    return this.tokens.spaced(this.at)
+  }
+
+  protected get text(): string {
+    return this.tokens.text(this.at)
+  }
+
+  protected span(at: number = this.at): Span {
+    return { from: this.tokens.from(at), to: this.tokens.to(at) }
   }
 
   protected get previousEnd(): number {
-    return this.at > 0 ? (this.tokens[this.at - 1]?.to ?? 0) : 0
+    return this.at > 0 ? this.tokens.to(this.at - 1) : 0
   }
 
-  protected isSign(text: string): boolean {
-    return this.token.type === 'sign' && this.token.text === text
-  }
-
-  protected isWord(text: string): boolean {
-    return this.token.type === 'name' && this.token.text === text
-  }
-
-  protected take(): Token {
-    const token = this.token
-    if (token.type !== 'end') this.goTo(this.at + 1)
-    return token
+  /** Goes on to the next token; where the one left behind ends. */
+  protected take(): number {
+    const { at, tokens } = this
+    if (!this.is(Tok.end)) this.goTo(at + 1)
+    return tokens.to(at)
   }
 
   /** Notes the first problem and skips to the end, so that every loop ends. */
@@ -68,7 +89,7 @@ export class Cursor {
     fixes: readonly ProblemFix[] = [],
   ): Node {
     this.problem ??= problem(code, span, data, fixes)
-    this.goTo(this.tokens.length - 1)
+    this.goTo(this.tokens.count - 1)
     return { type: 'hole', from: span.from, to: span.to }
   }
 
@@ -76,54 +97,81 @@ export class Cursor {
     return this.source.slice(span.from, span.to)
   }
 
-  protected tooDeep(): Node {
-    return this.fail('too-deep', this.token, { limit: MAX_DEPTH })
+  /** Goes a level deeper; false where that would be too deep. Whoever goes down comes up again. */
+  protected down(): boolean {
+    if (this.depth >= MAX_DEPTH) return false
+    this.depth += 1
+    return true
   }
 
-  protected deeper(read: () => Node): Node {
-    if (this.depth >= MAX_DEPTH) return this.tooDeep()
-    this.depth += 1
-    const node = read.call(this)
+  protected up(): void {
     this.depth -= 1
-    return node
+  }
+
+  protected tooDeep(): Node {
+    return this.fail('too-deep', this.span(), { limit: MAX_DEPTH })
   }
 
   /** Counts what a loop strings together: a long row of terms is a deep tree, too. */
   protected another(): void {
     this.terms += 1
-    if (this.terms > MAX_TERMS) this.fail('too-many-terms', this.token, { limit: MAX_TERMS })
+    if (this.terms > MAX_TERMS) this.fail('too-many-terms', this.span(), { limit: MAX_TERMS })
   }
 
   /** The line must end here. */
   protected finish(): void {
-    const token = this.token
-    if (token.type === 'end' || this.problem) return
-    if (token.type === 'sign' && (token.text === ')' || token.text === ']'))
-      this.fail('unbalanced', token, { bracket: token.text }, [{ label: `remove ${token.text}`, replacement: '' }])
-    else if (token.text === '=') this.fail('second-equals', token, {}, [write('==')])
-    else if (token.text === '~~') this.fail('check-inside', token)
-    else if (token.type === 'sign' && (token.text === '|' || token.text === '||'))
-      this.fail('unbalanced', token, { bracket: '|' })
-    else if (this.isWord('for')) this.fail('series-place', token)
-    else if (token.type === 'name' && RANGE_WORDS.has(token.text)) this.fail('range-form', token, { word: token.text })
-    else if (this.isWord('where')) this.fail('where-bracket', token)
-    else if (token.text === ',') this.fail('stray-comma', token, {}, this.decimalComma(token))
-    else this.odd(token)
+    if (!this.is(Tok.end) && !this.problem) this.wrongEnd()
+  }
+
+  private wrongEnd(): void {
+    const { kind, text } = this
+    const here = this.span()
+    switch (kind) {
+      case Tok.close:
+      case Tok.closeSquare:
+        this.fail('unbalanced', here, { bracket: text }, [{ label: `remove ${text}`, replacement: '' }])
+        return
+      case Tok.equals:
+        this.fail('second-equals', here, {}, [write('==')])
+        return
+      case Tok.approximately:
+        this.fail('check-inside', here)
+        return
+      case Tok.bar:
+      case Tok.parallel:
+        this.fail('unbalanced', here, { bracket: '|' })
+        return
+      case Tok.for:
+        this.fail('series-place', here)
+        return
+      case Tok.where:
+        this.fail('where-bracket', here)
+        return
+      case Tok.comma:
+        this.fail('stray-comma', here, {}, this.decimalComma())
+        return
+      case Tok.to:
+      case Tok.step:
+      case Tok.count:
+      case Tok.per:
+        this.fail('range-form', here, { word: text })
+        return
+      default:
+        this.odd()
+    }
   }
 
   /** `3,5` between two numbers was probably a decimal comma. */
-  protected decimalComma(token: Token): ProblemFix[] {
-    const before = this.tokens[this.tokens.indexOf(token) - 1]
-    const after = this.tokens[this.tokens.indexOf(token) + 1]
-    return before?.type === 'number' && after?.type === 'number' ? [write('.')] : []
+  private decimalComma(): ProblemFix[] {
+    const between = this.tokens.kind(this.at - 1) === Tok.number && this.peek(1) === Tok.number
+    return between ? [write('.')] : []
   }
 
-  protected odd(token: Token): Node {
-    const quote = token.type === 'odd' && /^["“”]/.test(token.text)
-    if (quote)
-      return this.fail('text-not-closed', token, {}, [
-        { label: 'close the text', replacement: `${this.source.slice(token.from, token.to)}"` },
-      ])
-    return this.fail('odd-character', token, { character: token.text }, token.text === '@' ? [write('∠')] : [])
+  protected odd(): Node {
+    const here = this.span()
+    const { kind, text } = this
+    if (kind === Tok.odd && /^["“”]/.test(text))
+      return this.fail('text-not-closed', here, {}, [{ label: 'close the text', replacement: `${text}"` }])
+    return this.fail('odd-character', here, { character: text }, kind === Tok.at ? [write('∠')] : [])
   }
 }

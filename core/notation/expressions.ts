@@ -1,126 +1,131 @@
-import { MAX_DEPTH } from './cursor'
 import { digitsNode } from './literals'
 import { OperandParser } from './operands'
 import { write } from './problem'
-import {
-  comesApart,
-  COMPARISONS,
-  endsInPolar,
-  isAngle,
-  isPi,
-  isWordOperator,
-  lastPolar,
-  multiplies,
-  radiansOver,
-  startsOperand,
-} from './syntax'
-import type { Token } from './tokens'
+import { comesApart, endsInPolar, isAngle, isPi, lastPolar, radiansOver } from './syntax'
+import { isComparison, isName, isWordOperator, Level, levelOf, multiplies, startsOperand, Tok } from './tokens'
 import type { ChainSign, Comparison, NameNode, Node, Quantity, Span } from './tree'
 
-/** Operators, loosest first: each level reads the next tighter one. */
+/** Operators by precedence (V. Pratt, Top down operator precedence, 1973): one loop for all levels. */
 export abstract class ExpressionParser extends OperandParser {
   protected expression(): Node {
-    if (this.depth >= MAX_DEPTH) return this.tooDeep()
-    this.depth += 1
-    const node = this.either()
-    this.depth -= 1
+    if (!this.down()) return this.tooDeep()
+    const node = this.operators(Level.or)
+    this.up()
     return node
   }
 
   /** The whole of a line or of a bracket: `where` may stand behind it. */
   protected whole(): Node {
     const body = this.expression()
-    if (!this.isWord('where')) return body
-    const word = this.take()
+    return this.is(Tok.where) ? this.where(body) : body
+  }
+
+  private where(body: Node): Node {
+    const word = this.span()
     const given: { name: NameNode; value: Node }[] = []
     do {
-      if (given.length > 0) this.take()
-      const name = this.token
-      if (name.type !== 'name') return this.problem ? body : this.fail('where-form', word)
       this.take()
-      if (!this.isSign('=')) return this.problem ? body : this.fail('where-form', { from: word.from, to: name.to })
+      const name = this.givenName()
+      if (name === null) return this.problem ? body : this.fail('where-form', word)
+      if (!this.is(Tok.equals)) return this.problem ? body : this.fail('where-form', { from: word.from, to: name.to })
       this.take()
       this.another()
-      const value = this.expression()
-      given.push({ name: { type: 'name', name: name.text, from: name.from, to: name.to }, value })
-    } while (this.isSign(','))
+      given.push({ name, value: this.expression() })
+    } while (this.is(Tok.comma))
     return { type: 'where', body, given, from: body.from, to: given.at(-1)?.value.to ?? word.to }
   }
 
-  protected either(): Node {
-    let left = this.both()
-    while (this.isWord('or')) {
-      this.take()
-      this.another()
-      const right = this.both()
-      left = { type: 'logic', sign: 'or', operands: [left, right], from: left.from, to: right.to }
+  /** Operators from a level on, each with its operands of tighter levels, from the left. */
+  private operators(least: Level): Node {
+    let left = this.is(Tok.not) && least <= Level.not ? this.negation() : this.factor()
+    for (;;) {
+      const level = levelOf(this.kind)
+      if (level < least || level === Level.none) return left
+      const before = left
+      switch (level) {
+        case Level.chain:
+          left = this.chainAfter(left)
+          break
+        case Level.sum:
+          left = this.sum(left)
+          break
+        case Level.parallel:
+          left = this.parallel(left)
+          break
+        case Level.comparison:
+          left = this.comparison(left)
+          break
+        case Level.range:
+          left = this.range(left)
+          break
+        default:
+          left = this.logic(left, level)
+      }
+      // What could not be joined ends the expression: a closing bar, a range where none is allowed.
+      if (left === before) return left
     }
-    return left
   }
 
-  protected both(): Node {
-    let left = this.negation()
-    while (this.isWord('and')) {
-      this.take()
-      this.another()
-      const right = this.negation()
-      left = { type: 'logic', sign: 'and', operands: [left, right], from: left.from, to: right.to }
-    }
-    return left
+  private logic(left: Node, level: Level): Node {
+    const sign = level === Level.or ? 'or' : 'and'
+    this.take()
+    this.another()
+    const right = this.operators(level + 1)
+    return { type: 'logic', sign, operands: [left, right], from: left.from, to: right.to }
   }
 
-  protected negation(): Node {
-    if (!this.isWord('not')) return this.comparison()
-    const { from } = this.take()
-    const operand = this.deeper(this.negation)
+  private negation(): Node {
+    const { from } = this
+    this.take()
+    if (!this.down()) return this.tooDeep()
+    const operand = this.operators(Level.not)
+    this.up()
     return { type: 'logic', sign: 'not', operands: [operand], from, to: operand.to }
   }
 
-  protected comparison(): Node {
-    const first = this.range()
-    if (this.token.type !== 'sign' || !COMPARISONS.has(this.token.text)) return first
+  private comparison(first: Node): Node {
     const rest: { sign: Comparison; node: Node }[] = []
-    while (this.token.type === 'sign' && COMPARISONS.has(this.token.text)) {
-      const sign = this.take().text as Comparison
-      rest.push({ sign, node: this.range() })
+    let last = first
+    while (isComparison(this.kind)) {
+      const sign = this.text as Comparison
+      this.take()
+      last = this.operators(Level.range)
+      rest.push({ sign, node: last })
     }
-    const last = rest.at(-1)
-    return last ? { type: 'compare', first, rest, from: first.from, to: last.node.to } : first
+    return { type: 'compare', first, rest, from: first.from, to: last.to }
   }
 
   /** `first to last`, with a step, a count or so many points a decade; not where `to` ends an index or a series. */
-  protected range(): Node {
-    const first = this.sum()
-    if (!this.ranges || !this.isWord('to')) return first
+  private range(first: Node): Node {
+    if (!this.ranges || first.type === 'range') return first
     this.take()
-    const last = this.sum()
-    const by = this.isWord('step') ? 'step' : this.isWord('count') ? 'count' : this.isWord('per') ? 'decade' : null
+    const last = this.operators(Level.sum)
+    const by = rangeBy(this.kind)
     if (by === null) return { type: 'range', first, last, by, amount: null, from: first.from, to: last.to }
-    const word = this.take()
+    const word = this.span()
+    this.take()
     if (by === 'decade') {
-      if (!this.isWord('decade')) return this.fail('per-decade', word)
+      if (!this.is(Tok.name) || this.text !== 'decade') return this.fail('per-decade', word)
       this.take()
     }
-    const amount = this.sum()
+    const amount = this.operators(Level.sum)
     return { type: 'range', first, last, by, amount, from: first.from, to: amount.to }
   }
 
-  protected sum(): Node {
-    let left = this.parallel()
-    while (this.isSign('+') || this.isSign('-')) {
-      if (this.open.at(-1)?.sign === '[' && this.token.spaced && !this.peek(1).spaced) return this.commaMissing(left)
-      const sign = this.take().text as '+' | '-'
-      this.another()
-      const right = this.parallel()
-      if (endsInPolar(left) && isAngle(right)) return this.bracketings(lastPolar(left), right, sign)
-      left = { type: 'sum', sign, left, right, from: left.from, to: right.to }
-    }
-    return left
+  private sum(left: Node): Node {
+    const sign = this.is(Tok.plus) ? '+' : '-'
+    if (this.open.at(-1) === Tok.openSquare && this.spaced && !this.tokens.spaced(this.at + 1))
+      return this.commaMissing(left)
+    this.take()
+    this.another()
+    const right = this.operators(Level.parallel)
+    if (isAngle(right) && endsInPolar(left)) return this.bracketings(lastPolar(left), right, sign)
+    return { type: 'sum', sign, left, right, from: left.from, to: right.to }
   }
 
   /** `[1 -2]`: two entries, or a difference? */
   protected commaMissing(left: Node): Node {
-    const { text, to } = this.token
+    const { text, to } = this
     return this.fail('comma-missing', { from: left.to, to }, { sign: text }, [
       { label: `, ${text} two entries`, replacement: `, ${text}` },
       { label: `${text} one entry`, replacement: ` ${text} ` },
@@ -140,17 +145,13 @@ export abstract class ExpressionParser extends OperandParser {
     ])
   }
 
-  protected parallel(): Node {
-    let left = this.chain()
-    while (this.isSign('||') && !this.closesBars()) {
-      const sign = this.take()
-      this.another()
-      if (this.problem) return left
-      const right = this.chain()
-      left = { type: 'parallel', left, right, from: left.from, to: right.to }
-      if (sign.type === 'end') break
-    }
-    return left
+  private parallel(left: Node): Node {
+    if (this.closesBars()) return left
+    this.take()
+    this.another()
+    if (this.problem) return left
+    const right = this.operators(Level.chain)
+    return { type: 'parallel', left, right, from: left.from, to: right.to }
   }
 
   /**
@@ -159,35 +160,25 @@ export abstract class ExpressionParser extends OperandParser {
    */
   protected closesBars(): boolean {
     const top = this.open.at(-1)
-    if (top === undefined || top.sign === '(' || top.sign === '[') return false
-    if (top.sign === '||') return true
+    if (top === undefined || top === Tok.open || top === Tok.openSquare) return false
+    if (top === Tok.parallel) return true
     const next = this.peek(1)
-    if (this.token.spaced && next.spaced && startsOperand(next)) return false
-    const bars = this.open.filter((o) => o.sign === '|').length
+    if (this.spaced && this.tokens.spaced(this.at + 1) && startsOperand(next)) return false
+    const bars = this.open.filter((opener) => opener === Tok.bar).length
     if (bars >= 2 && !startsOperand(next)) {
-      const { from, to, spaced } = this.token
-      this.tokens.splice(
-        this.at,
-        1,
-        { type: 'sign', text: '|', from, to: from + 1, spaced },
-        { type: 'sign', text: '|', from: from + 1, to, spaced: false },
-      )
+      this.tokens.splitBars(this.at)
       this.goTo(this.at)
       return true
     }
-    this.fail('bars-unclear', this.token, {}, [
+    this.fail('bars-unclear', this.span(), {}, [
       { label: '| · |, a product of magnitudes', replacement: '|*|' },
       { label: ' ∥ , in parallel', replacement: ' || ' },
     ])
     return true
   }
 
-  protected chain(): Node {
-    return this.chainAfter(this.factor())
-  }
-
   /** `x/2 rad`: the unit may belong to 2 or to the quotient. */
-  protected radiansUnclear(quotient: Node, bottom: Node): Node {
+  protected radiansUnclear(quotient: Span, bottom: Span): Node {
     const text = this.slice(quotient)
     const top = this.source.slice(quotient.from, bottom.from)
     const span = { from: quotient.from, to: bottom.to }
@@ -197,101 +188,111 @@ export abstract class ExpressionParser extends OperandParser {
     ])
   }
 
+  /** What joins the factor at hand to the one before it; `null` where the row ends. */
+  private chainSign(before: Node): ChainSign | null {
+    const { kind } = this
+    switch (kind) {
+      case Tok.times:
+        return '*'
+      case Tok.over:
+        return '/'
+      case Tok.mod:
+        return 'mod'
+      default:
+        if (!startsOperand(kind)) return null
+        if (before.type === 'literal' && multiplies(kind) && !this.meansAngleSign()) return 'implicit'
+        if (kind !== Tok.parallel && !this.closesHere() && !isWordOperator(kind)) this.missingOperator(before)
+        return null
+    }
+  }
+
+  /**
+   * Factors from the left. While none of them can come apart the row is a tree of
+   * products at once; from the first that can, it is kept flat for binding.
+   */
   protected chainAfter(first: Node): Node {
-    let rest: { sign: ChainSign; node: Node; at: Span }[] | null = null
-    /** Nothing in the row can come apart, so that it is a row of products at once. */
-    let whole = !comesApart(first)
+    let left = first
     let before = first
+    let rest: { sign: ChainSign; node: Node }[] | null = null
+    let products = 0
     for (;;) {
-      const token = this.token
-      let sign: ChainSign
-      if (this.isSign('*') || this.isSign('/')) sign = this.take().text as '*' | '/'
-      else if (this.isWord('mod')) {
-        this.take()
-        sign = 'mod'
-      } else if (before.type === 'literal' && multiplies(token) && !this.meansAngleSign()) sign = 'implicit'
-      else {
-        if (token.text !== '||' && startsOperand(token) && !this.closesHere(token) && !isWordOperator(token))
-          this.missingOperator(before, token)
-        break
-      }
+      const sign = this.chainSign(before)
+      if (sign === null) break
+      if (sign !== 'implicit') this.take()
       this.another()
       const node = this.factor()
-      if (sign === '*' && before.type === 'polar' && isAngle(node)) {
-        return this.bracketings(before, node, sign)
+      if (sign === '*' && before.type === 'polar' && isAngle(node)) return this.bracketings(before, node, sign)
+      if (sign === '/') {
+        const unit = radiansOver(node)
+        if (unit) return this.radians(first, unit, node, products === 0)
       }
-      const unit = sign === '/' ? radiansOver(node) : null
-      if (unit) {
-        const quotient: Node = {
-          type: 'chain',
-          first,
-          rest: [...(rest ?? []), { sign, node: unit, at: token }],
-          from: first.from,
-          to: unit.to,
-        }
-        if (rest || !isPi(first)) return this.radiansUnclear(quotient, node)
-        return this.chainAfter({ type: 'postfix', sign: 'rad', operand: quotient, from: first.from, to: node.to })
-      }
-      rest ??= []
-      rest.push({ sign, node, at: token })
-      whole &&= sign !== 'implicit' && !comesApart(node)
+      if (rest === null && (sign === 'implicit' || comesApart(node) || (products === 0 && comesApart(first))))
+        rest = flat(left, products)
+      if (rest === null) left = { type: 'product', sign, left, right: node, from: first.from, to: node.to }
+      else rest.push({ sign, node })
+      products += 1
       before = node
     }
-    if (rest === null) return first
-    if (!whole) return { type: 'chain', first, rest, from: first.from, to: before.to }
-    let left = first
-    for (const { sign, node } of rest)
-      left = { type: 'product', sign, left, right: node, from: first.from, to: node.to }
-    return left
+    return rest === null ? left : { type: 'chain', first, rest, from: first.from, to: before.to }
+  }
+
+  /** `pi/4 rad`: the unit belongs to the fraction, where nothing else stands in the row. */
+  private radians(first: Node, unit: Node, bottom: Node, alone: boolean): Node {
+    const span = { from: first.from, to: unit.to }
+    if (!alone || !isPi(first)) return this.radiansUnclear(span, bottom)
+    const quotient: Node = { type: 'chain', first, rest: [{ sign: '/', node: unit }], ...span }
+    return this.chainAfter({ type: 'postfix', sign: 'rad', operand: quotient, from: first.from, to: bottom.to })
   }
 
   /** `5 angle 30`: the word where the sign ∠ is meant; `2 angle(u, v)` is a call. */
   protected meansAngleSign(): boolean {
-    return this.isWord('angle') && this.peek(1).text !== '('
+    return this.is(Tok.angleWord) && this.peek(1) !== Tok.open
   }
 
-  protected closesHere(token: Token): boolean {
-    return token.text === '|' && this.open.some((o) => o.sign === '|')
+  protected closesHere(): boolean {
+    return this.is(Tok.bar) && this.open.includes(Tok.bar)
   }
 
-  protected missingOperator(before: Node, token: Token): void {
-    const gap = { from: before.to, to: token.from }
-    const angleWord = token.type === 'name' && token.text === 'angle'
-    if (angleWord) {
-      this.fail('missing-operator', { from: token.from, to: token.to }, { left: this.slice(before), right: 'angle' }, [
-        write('∠'),
-      ])
+  protected missingOperator(before: Node): void {
+    const here = this.span()
+    const left = this.slice(before)
+    if (this.is(Tok.angleWord)) {
+      this.fail('missing-operator', here, { left, right: 'angle' }, [write('∠')])
       return
     }
-    const right = this.source.slice(token.from, token.to)
-    this.fail('missing-operator', gap, { left: this.slice(before), right }, [
+    this.fail('missing-operator', { from: before.to, to: here.from }, { left, right: this.slice(here) }, [
       { label: '* multiply', replacement: '*' },
       { label: '+ add', replacement: ' + ' },
     ])
   }
 
+  /** An operand with its sign, its powers and its angle. */
   protected factor(): Node {
-    if (this.isSign('-') || this.isSign('+')) {
-      const token = this.take()
-      const operand = this.deeper(this.factor)
-      return { type: 'sign', sign: token.text as '+' | '-', operand, from: token.from, to: operand.to }
-    }
-    return this.polar()
+    const { kind } = this
+    if (kind === Tok.minus || kind === Tok.plus) return this.signedFactor()
+    let node = this.postfix()
+    if (this.is(Tok.caret)) node = this.power(node)
+    return this.is(Tok.polar) ? this.polar(node) : node
   }
 
-  protected polar(): Node {
-    const magnitude = this.power()
-    if (!this.isSign('/_')) return magnitude
+  private signedFactor(): Node {
+    const { kind, from } = this
+    this.take()
+    if (!this.down()) return this.tooDeep()
+    const operand = this.factor()
+    this.up()
+    return { type: 'sign', sign: kind === Tok.plus ? '+' : '-', operand, from, to: operand.to }
+  }
+
+  protected polar(magnitude: Node): Node {
     this.take()
     const angle = this.angleOperand()
-    const node: Node = { type: 'polar', magnitude, angle, from: magnitude.from, to: angle.to }
-    if (this.isSign('^') && !this.problem) return this.polarPower(magnitude, angle)
-    if (this.isSign('/_')) return this.fail('second-angle', this.token)
-    return node
+    if (this.is(Tok.caret) && !this.problem) return this.polarPower(magnitude, angle)
+    if (this.is(Tok.polar)) return this.fail('second-angle', this.span())
+    return { type: 'polar', magnitude, angle, from: magnitude.from, to: angle.to }
   }
 
   protected polarPower(magnitude: Node, angle: Node): Node {
-    const from = angle.from
     this.take()
     const exponent = this.exponent()
     if (this.problem) return exponent
@@ -299,7 +300,7 @@ export abstract class ExpressionParser extends OperandParser {
     const m = this.slice(magnitude)
     const a = this.slice(angle)
     const x = this.slice(exponent)
-    return this.fail('angle-bracketing', { from: Math.min(from, span.from), to: span.to }, { text: this.slice(span) }, [
+    return this.fail('angle-bracketing', span, { text: this.slice(span) }, [
       write(`(${m}∠${a})^${x}`),
       write(`${m}∠(${a}^${x})`),
     ])
@@ -307,38 +308,49 @@ export abstract class ExpressionParser extends OperandParser {
 
   /** One signed operand, or a fraction of π with digits: `-3pi/4`. */
   protected angleOperand(): Node {
-    if (this.isSign('-') || this.isSign('+')) {
-      const token = this.take()
-      const operand = this.deeper(this.angleOperand)
-      return { type: 'sign', sign: token.text as '+' | '-', operand, from: token.from, to: operand.to }
+    const { kind, from } = this
+    if (kind === Tok.minus || kind === Tok.plus) {
+      this.take()
+      if (!this.down()) return this.tooDeep()
+      const operand = this.angleOperand()
+      this.up()
+      return { type: 'sign', sign: kind === Tok.plus ? '+' : '-', operand, from, to: operand.to }
     }
     const operand = this.postfix()
-    const [slash, below, after] = [this.token, this.peek(1), this.peek(2)]
-    const divides =
-      isPi(operand) &&
-      slash.text === '/' &&
-      below.type === 'number' &&
-      !(after.type === 'name' && !after.spaced) &&
-      !['/_', '^', '!'].includes(after.text)
-    if (!divides) return operand
-    this.take()
-    this.take()
-    const bottom = digitsNode(below.text, below.from, below.to)
-    const span = { from: operand.from, to: below.to }
-    const fraction: Node = { type: 'chain', first: operand, rest: [{ sign: '/', node: bottom, at: slash }], ...span }
-    const unit = this.isSign('°') || this.isWord('deg') ? 'deg' : this.isWord('rad') ? 'rad' : null
-    return unit ? { type: 'postfix', sign: unit, operand: fraction, from: span.from, to: this.take().to } : fraction
+    return this.is(Tok.over) && isPi(operand) && this.dividesPi() ? this.fractionOfPi(operand) : operand
   }
 
-  protected power(): Node {
-    let base = this.postfix()
-    while (this.isSign('^')) {
+  /** Do digits stand below π, with nothing behind them that would take them first? */
+  private dividesPi(): boolean {
+    const after = this.peek(2)
+    if (this.peek(1) !== Tok.number || (isName(after) && !this.tokens.spaced(this.at + 2))) return false
+    return after !== Tok.polar && after !== Tok.caret && after !== Tok.factorial
+  }
+
+  private fractionOfPi(operand: Node): Node {
+    this.take()
+    const { from, text } = this
+    const to = this.take()
+    const fraction: Node = {
+      type: 'chain',
+      first: operand,
+      rest: [{ sign: '/', node: digitsNode(text, from, to) }],
+      from: operand.from,
+      to,
+    }
+    const { kind } = this
+    const unit = kind === Tok.degree || kind === Tok.deg ? 'deg' : kind === Tok.rad ? 'rad' : null
+    return unit ? { type: 'postfix', sign: unit, operand: fraction, from: operand.from, to: this.take() } : fraction
+  }
+
+  protected power(operand: Node): Node {
+    let base = operand
+    while (this.is(Tok.caret)) {
       const caret = this.take()
       this.another()
       const mark = this.markSign()
       if (mark) {
-        const token = this.take()
-        base = { type: 'mark', sign: mark, operand: base, from: base.from, to: token.to }
+        base = { type: 'mark', sign: mark, operand: base, from: base.from, to: this.take() }
         continue
       }
       if (base.type === 'name' || base.type === 'quantity') {
@@ -346,48 +358,71 @@ export abstract class ExpressionParser extends OperandParser {
         if (call) return call
       }
       const exponent = this.exponent()
-      base = { type: 'power', base, exponent, from: base.from, to: Math.max(exponent.to, caret.to) }
+      base = { type: 'power', base, exponent, from: base.from, to: Math.max(exponent.to, caret) }
     }
     return base
   }
 
   protected markSign(): 'T' | 'H' | '*' | null {
-    if (this.isSign('*')) return '*'
-    const next = this.peek(1)
-    const alone = !(next.type === 'sign' && next.text === '(' && !next.spaced)
-    if (alone && this.isWord('T')) return 'T'
-    if (alone && this.isWord('H')) return 'H'
-    return null
+    const { kind } = this
+    if (kind === Tok.times) return '*'
+    if (kind !== Tok.transpose && kind !== Tok.hermitian) return null
+    if (this.peek(1) === Tok.open && !this.tokens.spaced(this.at + 1)) return null
+    return kind === Tok.transpose ? 'T' : 'H'
   }
 
   /** `sin^2(x)`: a number between the caret and a bracket that touches it. */
   protected raisedCall(callee: NameNode | Quantity): Node | null {
-    const signed = this.isSign('-') ? 1 : 0
-    const number = this.peek(signed)
-    const bracket = this.peek(signed + 1)
-    if (number.type !== 'number' || bracket.text !== '(' || bracket.spaced) return null
-    const from = this.token.from
+    const signed = this.is(Tok.minus) ? 1 : 0
+    const bracket = this.at + signed + 1
+    if (this.peek(signed) !== Tok.number || this.tokens.kind(bracket) !== Tok.open || this.tokens.spaced(bracket))
+      return null
+    const { from } = this
     if (signed) this.take()
+    const digits = this.span()
+    const plain = digitsNode(this.text, digits.from, digits.to)
     this.take()
-    const plain = digitsNode(number.text, number.from, number.to)
-    const raised: Node = signed ? { type: 'sign', sign: '-', operand: plain, from, to: number.to } : plain
+    const raised: Node = signed ? { type: 'sign', sign: '-', operand: plain, from, to: digits.to } : plain
     return this.call(callee, raised)
   }
 
   protected exponent(): Node {
-    if (this.isSign('-') || this.isSign('+')) {
-      const token = this.take()
-      const operand = this.deeper(this.exponent)
-      return { type: 'sign', sign: token.text as '+' | '-', operand, from: token.from, to: operand.to }
+    const { kind, from } = this
+    if (!this.down()) return this.tooDeep()
+    if (kind === Tok.minus || kind === Tok.plus) {
+      this.take()
+      const operand = this.exponent()
+      this.up()
+      return { type: 'sign', sign: kind === Tok.plus ? '+' : '-', operand, from, to: operand.to }
     }
-    const base = this.deeper(this.postfix)
-    if (!this.isSign('^')) return base
+    const base = this.postfix()
+    this.up()
+    if (!this.is(Tok.caret)) return base
     this.goTo(this.at + 1)
     const mark = this.markSign()
     this.goTo(this.at - 1)
     if (mark) return base
     this.take()
-    const exponent = this.deeper(this.exponent)
+    if (!this.down()) return this.tooDeep()
+    const exponent = this.exponent()
+    this.up()
     return { type: 'power', base, exponent, from: base.from, to: exponent.to }
   }
+}
+
+function rangeBy(kind: Tok): 'step' | 'count' | 'decade' | null {
+  if (kind === Tok.step) return 'step'
+  if (kind === Tok.count) return 'count'
+  return kind === Tok.per ? 'decade' : null
+}
+
+/** The last so many products of a tree as a flat row. */
+function flat(node: Node, products: number): { sign: ChainSign; node: Node }[] {
+  const row: { sign: ChainSign; node: Node }[] = []
+  let left = node
+  for (let k = 0; k < products && left.type === 'product'; k += 1) {
+    row.unshift({ sign: left.sign, node: left.right })
+    left = left.left
+  }
+  return row
 }

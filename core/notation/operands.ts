@@ -1,9 +1,20 @@
 import { Cursor } from './cursor'
+import type { Opener } from './cursor'
 import { digitsNode } from './literals'
 import { write } from './problem'
-import { isWordOperator, NAMES_TOO } from './syntax'
-import type { Token } from './tokens'
+import { isName, isNameToo, isSign, isWordOperator, Tok } from './tokens'
 import type { Call, NameNode, Node, Quantity } from './tree'
+
+/** Signs that close what a sign has opened. */
+const CLOSING: Readonly<Record<Opener, { readonly kind: Tok; readonly text: string }>> = {
+  [Tok.open]: { kind: Tok.close, text: ')' },
+  [Tok.openSquare]: { kind: Tok.closeSquare, text: ']' },
+  [Tok.bar]: { kind: Tok.bar, text: '|' },
+  [Tok.parallel]: { kind: Tok.parallel, text: '||' },
+}
+
+const isPostfix = (kind: Tok): boolean =>
+  kind === Tok.degree || kind === Tok.deg || kind === Tok.rad || kind === Tok.factorial || kind === Tok.dot
 
 /** Operands with what stands directly behind them: calls, entries, units, brackets, bars, lists. */
 export abstract class OperandParser extends Cursor {
@@ -12,246 +23,287 @@ export abstract class OperandParser extends Cursor {
 
   /** False where `to` belongs to an index or a series and not to a range. */
   protected ranges = true
+  /** How many index brackets are open: inside them `last` and `all` are words. */
+  protected indexDepth = 0
 
-  protected bound(): Node {
-    return this.within(false, () => this.expression())
+  protected override start(source: string): void {
+    super.start(source)
+    this.ranges = true
+    this.indexDepth = 0
   }
 
-  /** Reads with ranges allowed or not; inside brackets they are allowed again. */
-  protected within(ranges: boolean, read: () => Node): Node {
+  /** An end of an index or of a series, behind which `to` may stand. */
+  protected bound(): Node {
     const before = this.ranges
-    this.ranges = ranges
-    const node = read()
+    this.ranges = false
+    const node = this.expression()
+    this.ranges = before
+    return node
+  }
+
+  /** An expression inside brackets, where ranges are allowed again. */
+  protected inside(): Node {
+    const before = this.ranges
+    this.ranges = true
+    const node = this.expression()
     this.ranges = before
     return node
   }
 
   protected postfix(): Node {
-    let operand = this.primary()
+    const operand = this.primary()
+    const { kind } = this
+    return kind === Tok.open || kind === Tok.openSquare || isPostfix(kind) ? this.postfixes(operand) : operand
+  }
+
+  private postfixes(first: Node): Node {
+    let operand = first
     for (;;) {
-      const token = this.token
-      const bracket = this.isSign('(') && !token.spaced
-      if (operand.type === 'postfix') this.another()
-      if (bracket && (operand.type === 'name' || operand.type === 'quantity')) {
-        operand = this.call(operand, null)
-      } else if (this.isSign('[') && !token.spaced && operand.type !== 'literal' && operand.type !== 'quantity') {
-        operand = this.entry(operand)
-      } else if (this.isSign('.') && !token.spaced && this.peek(1).type === 'name' && !this.peek(1).spaced) {
-        this.take()
-        const name = this.take()
-        operand = { type: 'part', operand, name: name.text, from: operand.from, to: name.to }
-      } else if (this.isSign('!')) {
-        this.take()
-        operand = { type: 'postfix', sign: '!', operand, from: operand.from, to: token.to }
-      } else if (this.isSign('°') || this.isWord('deg') || this.isWord('rad')) {
-        this.take()
-        const sign = token.text === 'rad' ? 'rad' : 'deg'
-        operand = { type: 'postfix', sign, operand, from: operand.from, to: token.to }
-      } else return operand
+      const { kind } = this
+      switch (kind) {
+        case Tok.open:
+          if (this.spaced || (operand.type !== 'name' && operand.type !== 'quantity')) return operand
+          operand = this.call(operand, null)
+          break
+        case Tok.openSquare:
+          if (this.spaced || operand.type === 'literal' || operand.type === 'quantity') return operand
+          operand = this.entry(operand)
+          break
+        case Tok.dot: {
+          if (this.spaced || !isName(this.peek(1)) || this.tokens.spaced(this.at + 1)) return operand
+          this.take()
+          const name = this.text
+          operand = { type: 'part', operand, name, from: operand.from, to: this.take() }
+          break
+        }
+        case Tok.factorial:
+          operand = { type: 'postfix', sign: '!', operand, from: operand.from, to: this.take() }
+          this.another()
+          break
+        case Tok.degree:
+        case Tok.deg:
+        case Tok.rad: {
+          const sign = kind === Tok.rad ? 'rad' : 'deg'
+          operand = { type: 'postfix', sign, operand, from: operand.from, to: this.take() }
+          this.another()
+          break
+        }
+        default:
+          return operand
+      }
     }
   }
 
   protected entry(operand: Node): Node {
-    const open = this.take()
+    const open = this.at
+    this.take()
     this.another()
-    this.open.push({ sign: '[', token: open })
+    this.open.push(Tok.openSquare)
     this.indexDepth += 1
     const index = this.index()
-    const column = this.isSign(',') ? (this.take(), this.index()) : null
+    const column = this.is(Tok.comma) ? (this.take(), this.index()) : null
     this.indexDepth -= 1
-    const to = this.close(']', open)
+    const to = this.close(open)
     return { type: 'entry', operand, index, column, from: operand.from, to }
   }
 
-  /** How many index brackets are open: inside them `last` and `all` are words. */
-  protected indexDepth = 0
-
   protected index(): Node {
-    const token = this.token
-    if (this.isWord('all')) {
+    if (this.is(Tok.all)) {
       const next = this.peek(1)
-      if (next.type === 'end' || next.text === ']' || next.text === ',') {
-        this.take()
-        return { type: 'all', from: token.from, to: token.to }
+      if (next === Tok.end || next === Tok.closeSquare || next === Tok.comma) {
+        const { from } = this
+        return { type: 'all', from, to: this.take() }
       }
     }
     const first = this.bound()
-    if (!this.isWord('to')) return first
+    if (!this.is(Tok.to)) return first
     this.take()
     const last = this.bound()
-    const step = this.isWord('step') ? (this.take(), this.bound()) : null
+    const step = this.is(Tok.step) ? (this.take(), this.bound()) : null
     return { type: 'slice', first, last, step, from: first.from, to: (step ?? last).to }
   }
 
   protected call(callee: NameNode | Quantity, raised: Node | null): Call {
-    const open = this.take()
-    this.open.push({ sign: '(', token: open })
+    const open = this.at
+    const { from } = this
+    this.take()
+    this.open.push(Tok.open)
     const args: Node[] = []
-    if (!this.isSign(')')) {
-      args.push(this.withSeries(this.within(true, () => this.expression())))
-      while (this.isSign(',')) {
+    if (!this.is(Tok.close)) {
+      args.push(this.withSeries(this.inside()))
+      while (this.is(Tok.comma)) {
         this.take()
-        args.push(this.within(true, () => this.expression()))
+        args.push(this.inside())
       }
     }
-    const to = this.close(')', open)
-    return { type: 'call', callee, raised, args, bracket: { from: open.from, to }, from: callee.from, to }
+    const to = this.close(open)
+    return { type: 'call', callee, raised, args, bracket: { from, to }, from: callee.from, to }
   }
 
-  /** Takes the closing bracket, or says where it is missing. */
-  protected close(sign: ')' | ']' | '|' | '||', open: Token): number {
-    this.open.pop()
-    if (this.isSign(sign)) return this.take().to
-    if (!this.problem) {
-      const token = this.token
-      if (token.type === 'end') {
-        const at = { from: this.previousEnd, to: this.previousEnd }
-        this.fail('unclosed', at, { bracket: this.slice(open), missing: sign, open: open.from + 1 }, [write(sign)])
-      } else if (token.text === ']' || token.text === ')') {
-        this.fail('unbalanced', token, { bracket: token.text })
-      } else this.finish()
-    }
+  /** Takes the closing bracket of what was opened last, or says where it is missing. */
+  protected close(opened: number): number {
+    const opener = this.open.pop() ?? Tok.open
+    const closing = CLOSING[opener]
+    if (this.is(closing.kind)) return this.take()
+    if (!this.problem) this.notClosed(opened, closing.text)
     return this.previousEnd
   }
 
+  private notClosed(opened: number, missing: string): void {
+    const { kind } = this
+    if (kind === Tok.end) {
+      const at = { from: this.previousEnd, to: this.previousEnd }
+      const open = this.span(opened)
+      this.fail('unclosed', at, { bracket: this.slice(open), missing, open: open.from + 1 }, [write(missing)])
+    } else if (kind === Tok.close || kind === Tok.closeSquare)
+      this.fail('unbalanced', this.span(), { bracket: this.text })
+    else this.finish()
+  }
+
   protected primary(): Node {
-    const token = this.token
-    switch (token.type) {
-      case 'number':
-        return this.number()
-      case 'name':
-        return this.name()
-      case 'text':
-        this.take()
-        return { type: 'text', text: token.text, from: token.from, to: token.to }
-      case 'dms': {
-        this.take()
-        const [degrees = '0', minutes = '0', seconds = '0'] = token.text.split(' ')
-        return { type: 'dms', degrees, minutes, seconds, from: token.from, to: token.to }
-      }
-      case 'sign':
-        return this.signed()
-      case 'end':
-        return this.unfinished()
-      default:
-        return this.odd(token)
+    const { kind } = this
+    if (kind === Tok.number) return this.number()
+    if (isName(kind)) return this.name()
+    if (isSign(kind)) return this.signed()
+    const { from } = this
+    if (kind === Tok.text) {
+      const { text } = this
+      return { type: 'text', text, from, to: this.take() }
     }
+    if (kind === Tok.dms) {
+      const [degrees, minutes, seconds] = this.tokens.minutes(this.at)
+      return { type: 'dms', degrees, minutes, seconds, from, to: this.take() }
+    }
+    return kind === Tok.end ? this.unfinished() : this.odd()
   }
 
   protected unfinished(): Node {
-    const before = this.tokens[this.at - 1]
-    const at = { from: this.previousEnd, to: this.token.to }
-    return this.fail('unfinished', at, { after: before ? this.source.slice(before.from, before.to) : '' })
+    const at = { from: this.previousEnd, to: this.to }
+    return this.fail('unfinished', at, { after: this.at > 0 ? this.slice(this.span(this.at - 1)) : '' })
   }
 
   protected number(): Node {
-    const token = this.take()
-    const run = this.token
-    if (run.type === 'name' && !run.spaced && run.text !== 'deg' && run.text !== 'rad') {
-      this.take()
-      return { type: 'quantity', digits: token.text, run: run.text, runFrom: run.from, from: token.from, to: run.to }
-    }
-    return digitsNode(token.text, token.from, token.to)
+    const { from, text } = this
+    const to = this.take()
+    const { kind } = this
+    // The ends of the tokens touch: letters directly behind the digits.
+    if (!isName(kind) || this.from !== to || kind === Tok.deg || kind === Tok.rad) return digitsNode(text, from, to)
+    const run = this.text
+    return { type: 'quantity', digits: text, run, runFrom: to, from, to: this.take() }
   }
 
   protected name(): Node {
-    const token = this.token
-    if (isWordOperator(token) && !NAMES_TOO.has(token.text)) {
-      return this.fail('operand-expected', token, { found: token.text })
-    }
-    this.take()
-    if (this.indexDepth > 0 && token.text === 'last') return { type: 'last', from: token.from, to: token.to }
-    return { type: 'name', name: token.text, from: token.from, to: token.to }
+    const { kind, from } = this
+    if (isWordOperator(kind) && !isNameToo(kind))
+      return this.fail('operand-expected', this.span(), { found: this.text })
+    if (kind === Tok.last && this.indexDepth > 0) return { type: 'last', from, to: this.take() }
+    const name = this.text
+    return { type: 'name', name, from, to: this.take() }
   }
 
+  /** What a sign opens. */
   protected signed(): Node {
-    const token = this.token
-    if (token.text === '(') {
-      this.take()
-      this.open.push({ sign: '(', token })
-      const inner = this.within(true, () => this.whole())
-      const to = this.close(')', token)
-      return { type: 'group', inner, from: token.from, to }
+    const { at, from } = this
+    switch (this.kind) {
+      case Tok.open: {
+        this.take()
+        this.open.push(Tok.open)
+        const before = this.ranges
+        this.ranges = true
+        const inner = this.whole()
+        this.ranges = before
+        return { type: 'group', inner, from, to: this.close(at) }
+      }
+      case Tok.bar:
+        return this.bars(Tok.bar)
+      case Tok.parallel:
+        return this.norm()
+      case Tok.root: {
+        this.take()
+        if (!this.down()) return this.tooDeep()
+        const operand = this.postfix()
+        this.up()
+        return { type: 'root', operand, from, to: operand.to }
+      }
+      case Tok.openSquare:
+        return this.list()
+      case Tok.close:
+      case Tok.closeSquare:
+        return this.closedEarly()
+      default:
+        return this.fail('operand-expected', this.span(), { found: this.slice(this.span()) })
     }
-    if (token.text === '|') return this.bars('|')
-    if (token.text === '||') return this.norm()
-    if (token.text === '√') {
-      this.take()
-      const operand = this.deeper(this.postfix)
-      return { type: 'root', operand, from: token.from, to: operand.to }
-    }
-    if (token.text === '[') return this.list()
-    if (token.text === ')' || token.text === ']') {
-      const opened = this.open.some((o) => o.sign === '(' || o.sign === '[')
-      if (opened && this.at > 0)
-        return this.fail('operand-expected', { from: this.previousEnd, to: token.to }, { found: token.text })
-      return this.fail('unbalanced', token, { bracket: token.text }, [
-        { label: `remove ${token.text}`, replacement: '' },
-      ])
-    }
-    return this.fail('operand-expected', token, { found: this.slice(token) })
+  }
+
+  /** A closing bracket where an operand should stand. */
+  private closedEarly(): Node {
+    const { text } = this
+    const opened = this.open.some((opener) => opener === Tok.open || opener === Tok.openSquare)
+    if (opened && this.at > 0)
+      return this.fail('operand-expected', { from: this.previousEnd, to: this.to }, { found: text })
+    return this.fail('unbalanced', this.span(), { bracket: text }, [{ label: `remove ${text}`, replacement: '' }])
   }
 
   /** `[1, 2, 3]` or `[f(k) for k = 1 to n]`. */
   protected list(): Node {
-    const token = this.take()
-    this.open.push({ sign: '[', token })
+    const { at, from } = this
+    this.take()
+    this.open.push(Tok.openSquare)
     const entries: Node[] = []
-    if (this.isSign(']')) return this.fail('empty-list', { from: token.from, to: this.token.to })
+    if (this.is(Tok.closeSquare)) return this.fail('empty-list', { from, to: this.to })
     do {
       if (entries.length > 0) this.take()
       this.another()
-      entries.push(this.withSeries(this.within(true, () => this.expression())))
-    } while (this.isSign(',') && entries.at(-1)?.type !== 'series')
-    const to = this.close(']', token)
-    return { type: 'list', entries, from: token.from, to }
+      entries.push(this.withSeries(this.inside()))
+    } while (this.is(Tok.comma) && entries.at(-1)?.type !== 'series')
+    return { type: 'list', entries, from, to: this.close(at) }
   }
 
   /** A body with `for k = 1 to n step 2` behind it, if that follows. */
   protected withSeries(body: Node): Node {
-    if (!this.isWord('for')) return body
-    const word = this.take()
-    const counter = this.token
-    if (counter.type !== 'name') return this.fail('series-form', word)
+    if (!this.is(Tok.for)) return body
+    const word = this.span()
     this.take()
-    if (!this.isSign('=')) return this.fail('series-form', { from: word.from, to: counter.to })
+    const counter = this.givenName()
+    if (counter === null) return this.fail('series-form', word)
+    if (!this.is(Tok.equals)) return this.fail('series-form', { from: word.from, to: counter.to })
     this.take()
     const first = this.bound()
-    if (!this.isWord('to')) return this.problem ? first : this.fail('series-form', { from: word.from, to: first.to })
+    if (!this.is(Tok.to)) return this.problem ? first : this.fail('series-form', { from: word.from, to: first.to })
     this.take()
     const last = this.bound()
-    const step = this.isWord('step') ? (this.take(), this.bound()) : null
-    const name: NameNode = { type: 'name', name: counter.text, from: counter.from, to: counter.to }
-    return { type: 'series', body, counter: name, first, last, step, from: body.from, to: (step ?? last).to }
+    const step = this.is(Tok.step) ? (this.take(), this.bound()) : null
+    return { type: 'series', body, counter, first, last, step, from: body.from, to: (step ?? last).to }
   }
 
-  protected bars(sign: '|' | '||'): Node {
-    const token = this.take()
-    this.open.push({ sign, token })
+  /** A name that is about to get a value, whatever else its letters mean; `null` where none stands here. */
+  protected givenName(): NameNode | null {
+    if (!isName(this.kind)) return null
+    const { from, text } = this
+    return { type: 'name', name: text, from, to: this.take() }
+  }
+
+  protected bars(opener: Tok.bar | Tok.parallel): Node {
+    const { at, from } = this
+    this.take()
+    this.open.push(opener)
     const inner = this.expression()
-    const to = this.close(sign, token)
-    return { type: 'bars', double: sign === '||', inner, from: token.from, to }
+    const to = this.close(at)
+    return { type: 'bars', double: opener === Tok.parallel, inner, from, to }
   }
 
   /** `||v||`, or two single bars that touch: `||a| + b|`. */
   protected norm(): Node {
-    const start = this.at
-    const token = this.token
+    const { at } = this
     const bars = this.open.length
-    const node = this.bars('||')
+    const node = this.bars(Tok.parallel)
     if (!this.problem || this.depth > 12) return node
     const first = this.problem
     this.problem = null
-    this.goTo(start)
     this.open.length = bars
-    const { from, to, spaced } = token
-    const halves: Token[] = [
-      { type: 'sign', text: '|', from, to: from + 1, spaced },
-      { type: 'sign', text: '|', from: from + 1, to, spaced: false },
-    ]
-    this.tokens.splice(start, 1, ...halves)
-    this.goTo(start)
-    const nested = this.bars('|')
+    this.tokens.splitBars(at)
+    this.goTo(at)
+    const nested = this.bars(Tok.bar)
     if (this.problem) this.problem = first
     return nested
   }

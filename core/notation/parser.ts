@@ -1,10 +1,8 @@
 import { ExpressionParser } from './expressions'
 import type { Problem, ProblemFix } from './problem'
 import { problem, write } from './problem'
-import { parameterList } from './syntax'
-import type { Token } from './tokens'
-import { tokenize } from './tokens'
-import type { NameNode, Node, Statement } from './tree'
+import { isName, Tok } from './tokens'
+import type { NameNode, Node, Span, Statement } from './tree'
 
 /** A line as read: its statement, its remark, and the first thing that could not be read. */
 export interface Parsed {
@@ -28,112 +26,119 @@ export function parseLine(source: string): Parsed {
       problem: problem('line-too-long', whole, { limit: MAX_LINE }),
     }
   }
-  const tokens = tokenize(source)
-  let remark: string | null = null
-  const found = tokens.at(-2)
-  if (found?.type === 'remark') {
-    remark = found.text
-    tokens.splice(tokens.indexOf(found), tokens.length)
-    const last = tokens.at(-1)
-    const end = last ? last.to : found.from
-    tokens.push({ type: 'end', text: '', from: end, to: end, spaced: true })
-  }
-  const parser = new StatementParser(source, tokens)
-  const statement = parser.statement()
-  return { source, statement, remark, problem: parser.problem }
+  return reader.read(source)
 }
 
 class StatementParser extends ExpressionParser {
-  statement(): Statement {
-    if (this.token.type === 'end') return { type: 'empty' }
-    const equals = this.source.includes('=') ? this.topLevel('=') : -1
+  read(source: string): Parsed {
+    this.start(source)
+    const statement = this.statement()
+    const { remarkAt } = this.tokens
+    const remark = remarkAt < 0 ? null : source.slice(remarkAt + 1).trim()
+    return { source, statement, remark, problem: this.problem }
+  }
+
+  private statement(): Statement {
+    if (this.is(Tok.end)) return { type: 'empty' }
+    const equals = this.tokens.equals ? this.topLevel(Tok.equals) : -1
     if (equals >= 0) return this.definition(equals)
-    if (this.isWord('unknown') && this.peek(1).type === 'name') return this.unknowns()
+    if (this.is(Tok.unknown) && isName(this.peek(1))) return this.unknowns()
     const left = this.whole()
-    if (this.isSign('~~')) {
-      this.take()
-      const right = this.expression()
-      const within = this.isWord('within') ? this.tolerance() : null
-      this.finish()
-      return { type: 'check', left, right, within }
-    }
+    if (this.is(Tok.approximately)) return this.check(left)
     this.finish()
     return { type: 'expression', body: left }
   }
 
-  /** `unknown s, a, b` */
-  protected unknowns(): Statement {
+  private check(left: Node): Statement {
     this.take()
+    const right = this.expression()
+    const within = this.is(Tok.within) ? this.tolerance() : null
+    this.finish()
+    return { type: 'check', left, right, within }
+  }
+
+  /** `unknown s, a, b` */
+  private unknowns(): Statement {
     const names: NameNode[] = []
     do {
-      if (names.length > 0) this.take()
-      const { type, text, from, to } = this.token
-      if (type !== 'name') {
+      this.take()
+      const name = this.givenName()
+      if (name === null) {
         this.unfinished()
         break
       }
-      this.take()
       this.another()
-      names.push({ type: 'name', name: text, from, to })
-    } while (this.isSign(','))
+      names.push(name)
+    } while (this.is(Tok.comma))
     this.finish()
     return { type: 'unknown', names }
   }
 
-  protected tolerance(): { amount: Node; percent: boolean } {
+  private tolerance(): { amount: Node; percent: boolean } {
     this.take()
     const amount = this.expression()
-    const percent = this.token.type === 'odd' && this.token.text === '%'
+    const percent = this.is(Tok.odd) && this.text === '%'
     if (percent) this.take()
     return { amount, percent }
   }
 
-  protected topLevel(sign: string): number {
+  /** Where a sign stands outside all brackets; −1 where it does not. */
+  private topLevel(sign: Tok): number {
     let depth = 0
-    for (let k = 0; k < this.tokens.length; k += 1) {
-      const token = this.tokens[k]
+    for (let k = 0; k < this.tokens.count; k += 1) {
+      const kind = this.tokens.kind(k)
+      if (kind === Tok.open || kind === Tok.openSquare) depth += 1
+      else if (kind === Tok.close || kind === Tok.closeSquare) depth -= 1
+      else if (depth !== 0) continue
+      else if (kind === sign) return k
       // Behind where an equals sign gives a value, and keeps no name.
-      if (token?.type === 'name' && token.text === 'where' && depth === 0 && k > 0) return -1
-      if (token?.type !== 'sign') continue
-      if (token.text === '(' || token.text === '[') depth += 1
-      else if (token.text === ')' || token.text === ']') depth -= 1
-      else if (token.text === sign && depth === 0) return k
+      else if (kind === Tok.where && k > 0) return -1
     }
     return -1
   }
 
-  protected definition(equals: number): Statement {
-    const head = this.tokens.slice(0, equals)
-    const sign = this.tokens[equals]
-    const first = head[0]
-    if (sign === undefined) return { type: 'empty' }
-    if (first === undefined) {
-      this.fail('nothing-defined', sign)
-      return { type: 'expression', body: { type: 'hole', from: sign.from, to: sign.to } }
+  private definition(equals: number): Statement {
+    if (equals === 0) {
+      const sign = this.span()
+      return { type: 'expression', body: this.fail('nothing-defined', sign) }
     }
-    const parameters = first.type === 'name' && head.length > 1 ? parameterList(head) : null
-    if (first.type !== 'name' || (head.length > 1 && parameters === null)) {
-      return this.notDefinable(first, head.at(-1) ?? first, equals)
-    }
-    const name: NameNode = { type: 'name', name: first.text, from: first.from, to: first.to }
+    const parameters = equals > 1 ? this.parameterList(equals) : null
+    if (!isName(this.kind) || (equals > 1 && parameters === null)) return this.notDefinable(equals)
+    const { from, to, text } = this
+    const name: NameNode = { type: 'name', name: text, from, to }
     this.goTo(equals + 1)
     const body = this.whole()
     this.finish()
     return parameters ? { type: 'function', name, parameters, body } : { type: 'define', name, body }
   }
 
-  protected notDefinable(first: Token, last: Token, equals: number): Statement {
-    const tail = this.tokens.slice(equals + 1, -1)
-    const only = tail[0]
-    const left = this.source.slice(first.from, last.to)
-    const fixes: ProblemFix[] = []
-    const end = this.tokens.at(-1)?.from ?? last.to
+  /** The names in `f(x, y) =`; `null` where something else stands before the equals sign. */
+  private parameterList(equals: number): readonly NameNode[] | null {
+    const { tokens } = this
+    const last = equals - 1
+    if (tokens.kind(1) !== Tok.open || tokens.kind(last) !== Tok.close || last % 2 === 0) return null
+    const names: NameNode[] = []
+    for (let k = 2; k < last; k += 2) {
+      if (!isName(tokens.kind(k)) || (k > 2 && tokens.kind(k - 1) !== Tok.comma)) return null
+      names.push({ type: 'name', name: tokens.text(k), from: tokens.from(k), to: tokens.to(k) })
+    }
+    return names.length > 0 ? names : null
+  }
+
+  private notDefinable(equals: number): Statement {
+    const { tokens } = this
+    const end = tokens.count - 1
+    const head: Span = { from: tokens.from(0), to: tokens.to(equals - 1) }
+    const left = this.slice(head)
+    const right = this.source.slice(tokens.from(equals + 1), tokens.to(end - 1))
     // The whole statement is the span, so that the sides can be exchanged.
-    const whole = tail.length === 1 && only?.type === 'name'
-    if (whole && only) fixes.push(write(`${only.text} = ${left}`))
-    else fixes.push(write(`${left} == ${this.source.slice(tail[0]?.from ?? end, tail.at(-1)?.to ?? end)}`))
-    const to = tail.at(-1)?.to ?? last.to
-    this.fail('not-definable', { from: first.from, to }, { left }, tail.length > 0 ? fixes : [])
-    return { type: 'expression', body: { type: 'hole', from: first.from, to: last.to } }
+    const whole = end - equals === 2 && isName(tokens.kind(equals + 1))
+    const fixes: ProblemFix[] = equals + 1 === end ? [] : [write(whole ? `${right} = ${left}` : `${left} == ${right}`)]
+    const to = equals + 1 === end ? head.to : tokens.to(end - 1)
+    this.fail('not-definable', { from: head.from, to }, { left }, fixes)
+    return { type: 'expression', body: { type: 'hole', ...head } }
   }
 }
+
+/** Every line is read by one reader. */
+const reader = new StatementParser()

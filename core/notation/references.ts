@@ -1,5 +1,5 @@
 import type { Parsed } from './parser'
-import { tokenize } from './tokens'
+import { isName, tokenize } from './tokens'
 import type { NameNode, Node, Span, Statement } from './tree'
 
 /** A place where a line names something of the folio. */
@@ -24,7 +24,7 @@ export function references(parsed: Parsed): readonly Reference[] {
   if (parsed.problem) {
     for (const token of tokenize(parsed.source)) {
       const again = found.some((r) => r.from === token.from)
-      if (token.type === 'name' && !again)
+      if (isName(token.kind) && !again)
         found.push({ ...spanOf(token), name: token.text, role: 'use', glued: touchesDigits(parsed.source, token.from) })
     }
   } else {

@@ -1,10 +1,17 @@
 import * as fc from 'fast-check'
-import { tokenize } from './tokens'
+import { tokenize, Tok } from './tokens'
+
+const TYPES = new Map([
+  [Tok.odd, 'odd'],
+  [Tok.text, 'text'],
+  [Tok.dms, 'dms'],
+  [Tok.number, 'number'],
+])
 
 const shown = (source: string): string =>
   tokenize(source)
     .slice(0, -1)
-    .map((t) => `${t.type}:${t.text}`)
+    .map((t) => `${TYPES.get(t.kind) ?? (t.kind < Tok.plus ? 'name' : 'sign')}:${t.text}`)
     .join(' ')
 
 test.each([
@@ -30,12 +37,12 @@ test.each([
   ['x²', 'name:x sign:^ number:2'],
   ['x⁻¹²', 'name:x sign:^ sign:- number:12'],
   ['⁻', 'odd:⁻'],
-  ['36°52\'12"', 'dms:36 52 12'],
-  ["36 deg 52'", 'dms:36 52 0'],
+  ['36°52\'12"', 'dms:36°52\'12"'],
+  ["36 deg 52'", "dms:36 deg 52'"],
   ['36° x', 'number:36 sign:° name:x'],
   ['"a b" + “c”', 'text:a b sign:+ text:c'],
   ['"open', 'odd:"open'],
-  ['1 # 2 # 3', 'number:1 remark:2 # 3'],
+  ['1 # 2 # 3', 'number:1'],
   ['∞', 'name:inf'],
   ['√2', 'sign:√ number:2'],
   ['a||b', 'name:a sign:|| name:b'],

@@ -182,7 +182,7 @@ export type ChainSign = '*' | '/' | 'mod' | 'implicit'
 export interface Chain extends At {
   readonly type: 'chain'
   readonly first: Node
-  readonly rest: readonly { readonly sign: ChainSign; readonly node: Node; readonly at: Span }[]
+  readonly rest: readonly { readonly sign: ChainSign; readonly node: Node }[]
 }
 
 // Bound nodes. Plain digits are a literal, and `a*b` a product, from the start.
