@@ -167,18 +167,18 @@ function writtenPlaces(node: Node): Places | null {
   const none = { re: 0, im: 0, magnitude: 0, angle: 0 }
   const plain = strip(node)
   if (plain.type === 'literal') {
-    const half = halfUnit(plain.written.digits, scaleOf(plain))
-    const imaginary = plain.written.letter !== 'none'
+    const half = halfUnit(plain.digits, scaleOf(plain))
+    const imaginary = plain.letter !== 'none'
     const parts = imaginary ? { re: 0, im: half } : { re: half, im: 0 }
-    return { ...none, ...parts, form: 'rectangular', figures: significant(plain.written.digits) }
+    return { ...none, ...parts, form: 'rectangular', figures: significant(plain.digits) }
   }
   if (plain.type === 'sum') return sumPlaces(plain.left, plain.right)
   if (plain.type === 'polar') {
     const size = strip(plain.magnitude)
     const angle = anglePlaces(strip(plain.angle))
     if (size.type !== 'literal' || angle === null) return null
-    const figures = Math.max(significant(size.written.digits), angleFigures(strip(plain.angle)))
-    return { ...none, magnitude: halfUnit(size.written.digits, scaleOf(size)), angle, form: 'polar', figures }
+    const figures = Math.max(significant(size.digits), angleFigures(strip(plain.angle)))
+    return { ...none, magnitude: halfUnit(size.digits, scaleOf(size)), angle, form: 'polar', figures }
   }
   const angle = anglePlaces(plain)
   return angle === null ? null : { ...none, angle, form: 'angle', figures: MOST_FIGURES }
@@ -186,7 +186,7 @@ function writtenPlaces(node: Node): Places | null {
 
 function sumPlaces(left: Node, right: Node): Places | null {
   // A number in rectangular form: one real and one imaginary part, not any sum.
-  const imaginary = [strip(left), strip(right)].filter((n) => n.type === 'literal' && n.written.letter !== 'none')
+  const imaginary = [strip(left), strip(right)].filter((n) => n.type === 'literal' && n.letter !== 'none')
   if (imaginary.length !== 1) return null
   const a = writtenPlaces(left)
   const b = writtenPlaces(right)
@@ -196,14 +196,14 @@ function sumPlaces(left: Node, right: Node): Places | null {
 
 function angleFigures(node: Node): number {
   const inner = node.type === 'postfix' ? strip(node.operand) : node
-  return inner.type === 'literal' ? significant(inner.written.digits) : 0
+  return inner.type === 'literal' ? significant(inner.digits) : 0
 }
 
 function anglePlaces(node: Node): number | null {
   if (node.type !== 'postfix' || node.sign === '!') return null
   const inner = strip(node.operand)
   if (inner.type !== 'literal') return null
-  const half = halfUnit(inner.written.digits, 1)
+  const half = halfUnit(inner.digits, 1)
   return node.sign === 'deg' ? (half * Math.PI) / 180 : half
 }
 
@@ -216,7 +216,7 @@ function strip(node: Node): Node {
 /** What a prefix multiplies by: the value over its digits. */
 function scaleOf(node: Extract<Node, { type: 'literal' }>): number {
   const value = node.value
-  const written = Number(node.written.digits)
+  const written = Number(node.digits)
   if (value.kind !== 'number' || written === 0) return 1
   return Math.abs((value.re + value.im) / written)
 }

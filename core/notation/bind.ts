@@ -98,7 +98,7 @@ class Binder {
   problem: Problem | null = null
   /** Made only when there is something to keep: most lines have no hint. */
   hints: readonly Problem[] = NO_HINTS
-  uses: readonly string[] = NO_USES
+  private used: string[] | null = null
   private locals: ReadonlySet<string>
 
   constructor(
@@ -130,8 +130,14 @@ class Binder {
       this.hints = [...this.hints, problem(code, span, data, fixes)]
   }
 
+  /** Kept names that the line reads, each once. */
+  get uses(): readonly string[] {
+    return this.used ?? NO_USES
+  }
+
   private use(name: string): void {
-    if (!this.uses.includes(name)) this.uses = [...this.uses, name]
+    if (this.used === null) this.used = [name]
+    else if (!this.used.includes(name)) this.used.push(name)
   }
 
   private slice(span: Span): string {
@@ -170,17 +176,19 @@ class Binder {
         if (left === node.left && right === node.right) return node
         return { type: 'product', sign: node.sign, left, right, from: node.from, to: node.to }
       }
-      case 'chain':
-        return this.chain(node)
-      case 'quantity':
-      case 'call':
-        return this.product(this.split(node))
-      case 'power':
-        return comesApart(node.base) ? this.product(this.power(node)) : this.plainPower(node)
+      case 'sum':
+        return this.sum(node)
       case 'group': {
         const inner = this.bind(node.inner)
         return inner === node.inner ? node : { type: 'group', inner, from: node.from, to: node.to }
       }
+      case 'quantity':
+      case 'call':
+        return this.whole(node) ?? this.product(this.split(node))
+      case 'chain':
+        return this.chain(node)
+      case 'power':
+        return comesApart(node.base) ? this.product(this.power(node)) : this.plainPower(node)
       case 'list':
         for (const e of node.entries)
           if (e.type === 'range')
@@ -230,8 +238,6 @@ class Binder {
         for (const side of [left, right]) this.hintParallel(side, node)
         return { ...node, left, right }
       }
-      case 'sum':
-        return this.sum(node)
       case 'compare':
         return this.compare(node)
       case 'logic':
@@ -320,34 +326,44 @@ class Binder {
   /** Factors from the left; `1/2x` becomes (1/2)·x. */
   private chain(node: Chain): Node {
     let left = this.bind(node.first)
+    /** The quotient that the product so far ends in, where its last sign is a division. */
     let quotient: Span | null = null
     for (const item of node.rest) {
-      if (!comesApart(item.node)) {
-        const right = this.bind(item.node)
-        if (item.sign === 'implicit' && quotient) this.hintImplicit(quotient, right)
-        quotient = item.sign === '/' ? { from: left.from, to: right.to } : null
-        left = { type: 'product', sign: item.sign, left, right, from: left.from, to: right.to }
-        continue
-      }
-      const pieces = this.split(item.node)
-      const imaginary = item.node.type === 'quantity' && pieces.length === 1 && pieces[0]?.type === 'literal'
-      if (item.sign === '/' && imaginary && item.node.type === 'quantity' && this.isUnit(item.node.run)) {
-        const text = this.slice(item.node)
-        this.hint(
-          'quotient-imaginary',
-          { from: node.from, to: item.node.to },
-          { text: `${this.slice(left)}/${text}`, bottom: text },
-          [write(`${this.slice(left)}/(${text})`), write(`${this.slice(left)}/${item.node.digits}*${item.node.run}`)],
-        )
-      }
-      pieces.forEach((piece, k) => {
+      const one = this.whole(item.node)
+      if (item.sign === '/' && item.node.type === 'quantity' && one) this.hintQuotient(node, left, item.node)
+      const pieces = one ? null : this.split(item.node)
+      const count = pieces ? pieces.length : 1
+      for (let k = 0; k < count; k += 1) {
+        const right = pieces ? (pieces[k] ?? item.node) : (one ?? item.node)
         const sign: ChainSign = k === 0 ? item.sign : 'implicit'
-        if (sign === 'implicit' && quotient) this.hintImplicit(quotient, piece)
-        quotient = sign === '/' ? { from: left.from, to: piece.to } : null
-        left = { type: 'product', sign, left, right: piece, from: left.from, to: piece.to }
-      })
+        if (sign === 'implicit' && quotient) this.hintImplicit(quotient, right)
+        left = { type: 'product', sign, left, right, from: left.from, to: right.to }
+        quotient = sign === '/' ? left : null
+      }
     }
     return left
+  }
+
+  /** A factor that stays one node: anything but digits with what they multiply. */
+  private whole(node: Node): Node | null {
+    switch (node.type) {
+      case 'quantity':
+        return this.isUnit(node.run) ? imaginary(node, node.digits, '', 0, 'after') : null
+      case 'call':
+        return node.callee.type === 'name' && !this.isUnit(node.callee.name) ? this.called(node, node.callee) : null
+      default:
+        return comesApart(node) ? null : this.bind(node)
+    }
+  }
+
+  /** `1/4j` divides by 4j. */
+  private hintQuotient(chain: Chain, left: Node, bottom: Quantity): void {
+    const text = this.slice(bottom)
+    const top = this.slice(left)
+    this.hint('quotient-imaginary', { from: chain.from, to: bottom.to }, { text: `${top}/${text}`, bottom: text }, [
+      write(`${top}/(${text})`),
+      write(`${top}/${bottom.digits}*${bottom.run}`),
+    ])
   }
 
   private hintImplicit(quotient: Span, piece: Node): void {
@@ -418,7 +434,7 @@ class Binder {
       }
     }
     return this.onLast(node.base, (base) => {
-      if (base.type === 'literal' && base.written.prefix !== '' && node.base.type === 'quantity')
+      if (base.type === 'literal' && base.prefix !== '' && node.base.type === 'quantity')
         this.hint('prefix-power', node, { text: this.slice(node), base: this.slice(base) }, [
           write(`(${this.slice(base)})^${this.slice(node.exponent)}`),
         ])
@@ -453,7 +469,9 @@ class Binder {
       digits: {
         type: 'literal',
         value: realLiteral(node.digits, exponent),
-        written: { digits: node.digits, prefix, letter: 'none' },
+        digits: node.digits,
+        prefix,
+        letter: 'none',
         from: node.from,
         to: cut,
       },
@@ -520,7 +538,7 @@ class Binder {
     const { name, from, to } = node
     if (this.locals !== NO_NAMES && this.locals.has(name)) return node
     if (this.isUnit(name)) return { type: 'constant', name: 'unit', value: UNIT_VALUE, from, to }
-    const constant = CONSTANTS.get(name)
+    const constant = mayBeConstant(name) ? CONSTANTS.get(name) : undefined
     if (constant) return { type: 'constant', name: constant, value: CONSTANT_VALUES[constant], from, to }
     const kind = this.names.above(name)
     if (kind === 'function') {
@@ -564,39 +582,53 @@ class Binder {
     return node
   }
 
+  /** `2f(x)`, `j(2 + 3)`, `4j(2 + 3)`: digits and what they multiply. */
   private call(node: Call): Node[] {
     const { callee, bracket } = node
     const name = callee.type === 'name' ? callee.name : callee.run
-    const nameSpan = { from: callee.type === 'name' ? callee.from : callee.runFrom, to: callee.to }
-    const number = callee.type === 'quantity' ? [digitsNode(callee.digits, callee.from, callee.runFrom)] : []
+    const suffix = callee.type === 'quantity' ? readSuffix(name, (n) => this.isUnit(n)) : null
+    const unit = this.isUnit(name) || (suffix?.kind === 'prefix' && suffix.imaginary && !this.isFunction(name))
+    const [only] = node.args
+    if (unit && only && node.args.length === 1 && !node.raised) {
+      const group: Node = { type: 'group', inner: this.bind(only), from: bracket.from, to: bracket.to }
+      return [...this.split(callee), group]
+    }
+    if (callee.type === 'name') return [this.called(node, callee)]
+    const { digits, run, runFrom, from, to } = callee
+    return [
+      digitsNode(digits, from, runFrom),
+      this.called(node, { type: 'name', name: run, from: runFrom, to }, suffix),
+    ]
+  }
+
+  private isFunction(name: string): boolean {
+    if (this.locals.has(name)) return false
+    return (this.names.above(name) ?? (this.names.builtIn(name) === null ? null : 'function')) === 'function'
+  }
+
+  /** A call of a function that a line or the registry defines, or the error that there is none. */
+  private called(node: Call, callee: NameNode, suffix: Suffix | null = null): Node {
+    const { name } = callee
     const args = node.args.map((a) => this.bind(a))
-    const kind = this.locals.has(name) ? 'value' : this.isUnit(name) ? null : this.names.above(name)
+    const local = this.locals !== NO_NAMES && this.locals.has(name)
+    const kind = local ? 'value' : this.isUnit(name) ? null : this.names.above(name)
     if (kind === 'function') {
       this.use(name)
-      return [...number, this.apply(node, nameSpan, name, false, args)]
+      return this.apply(node, callee, name, false, args)
     }
     const builtIn = kind === null && !this.isUnit(name) ? this.names.builtIn(name) : null
     if (builtIn !== null) {
       // Of two vectors it is the angle between them; of one number its argument.
-      if (name === 'angle' && args.length === 2) return [...number, this.apply(node, nameSpan, 'angle', true, args)]
+      if (name === 'angle' && args.length === 2) return this.apply(node, callee, 'angle', true, args)
       if (node.raised && isMinusOne(node.raised)) this.inverseUnclear(node, builtIn)
-      return [...number, this.apply(node, nameSpan, builtIn, true, args)]
+      return this.apply(node, callee, builtIn, true, args)
     }
-    const suffix = callee.type === 'quantity' ? readSuffix(name, (n) => this.isUnit(n)) : null
-    const imaginary = this.isUnit(name) || (suffix?.kind === 'prefix' && suffix.imaginary)
-    const [only] = args
-    if (imaginary && args.length === 1 && only && !node.raised) {
-      const group: Node = { type: 'group', inner: only, from: bracket.from, to: bracket.to }
-      return [...this.split(callee), group]
-    }
-    const value = kind === 'value' || this.isName(name) || suffix !== null || imaginary
-    if (value) {
-      const raised = node.raised ? `^${this.slice(node.raised)}` : ''
-      const span = { from: nameSpan.from, to: bracket.from + 1 }
-      this.fail('not-a-function', span, { name }, [{ label: `${name}${raised}*(`, replacement: `${name}${raised}*(` }])
-      return [...number, { type: 'name', name, ...nameSpan }]
-    }
-    return [...number, this.unknownFunction(node, nameSpan, name, args)]
+    if (kind !== 'value' && !this.isName(name) && !this.isUnit(name) && suffix === null)
+      return this.unknownFunction(node, callee, name, args)
+    const raised = node.raised ? `^${this.slice(node.raised)}` : ''
+    const span = { from: callee.from, to: node.bracket.from + 1 }
+    this.fail('not-a-function', span, { name }, [{ label: `${name}${raised}*(`, replacement: `${name}${raised}*(` }])
+    return callee
   }
 
   private unknownFunction(node: Call, span: Span, name: string, args: readonly Node[]): Node {
@@ -628,14 +660,20 @@ class Binder {
   }
 }
 
+/** No look-up for the many names that begin otherwise. */
+function mayBeConstant(name: string): boolean {
+  const first = name.charAt(0)
+  return first === 'p' || first === 'e' || first === 'i' || first === 'π'
+}
+
 function literal(span: Span, value: NumberValue, digits: string, prefix: string): Literal {
-  return { type: 'literal', value, written: { digits, prefix, letter: 'none' }, from: span.from, to: span.to }
+  return { type: 'literal', value, digits, prefix, letter: 'none', from: span.from, to: span.to }
 }
 
 function imaginary(span: Span, digits: string, prefix: string, exponent: number, letter: 'after' | 'before'): Literal {
   const value = imaginaryLiteral(digits, exponent)
   const safe = Number.isFinite(value.im) ? value : complexNumber({ re: 0, im: value.im })
-  return { type: 'literal', value: safe, written: { digits, prefix, letter }, from: span.from, to: span.to }
+  return { type: 'literal', value: safe, digits, prefix, letter, from: span.from, to: span.to }
 }
 
 function isNumeral(node: Node): boolean {
@@ -644,5 +682,5 @@ function isNumeral(node: Node): boolean {
 
 function isMinusOne(node: Node): boolean {
   if (node.type !== 'sign' || node.sign !== '-' || node.operand.type !== 'literal') return false
-  return Number(node.operand.written.digits) === 1
+  return Number(node.operand.digits) === 1
 }

@@ -126,7 +126,7 @@ class Writer {
       case 'product':
         return node.sign === '/' ? ATOM - 1 : LOOSE.product
       case 'literal':
-        return /e/i.test(node.written.digits) ? LOOSE.product : node.written.letter === 'none' ? ATOM : ATOM - 1
+        return /e/i.test(node.digits) ? LOOSE.product : node.letter === 'none' ? ATOM : ATOM - 1
       case 'apply':
         return node.name === 'exp' && node.raised ? LOOSE.power : ATOM
       default:
@@ -223,7 +223,7 @@ class Writer {
   }
 
   private literal(node: Literal): string {
-    const { digits, prefix, letter } = node.written
+    const { digits, prefix, letter } = node
     const [mantissa = '', exponent] = digits.split(/e/i)
     const shown = mantissa.startsWith('.') ? `0${mantissa}` : mantissa.replace(/\.$/, '')
     const power = exponent === undefined ? '' : ` \\cdot 10^{${Number(exponent)}}`

@@ -1,6 +1,6 @@
 import { Cursor } from './cursor'
 import type { Opener } from './cursor'
-import { digitsNode } from './literals'
+import { digitsAt, digitsNode } from './literals'
 import { write } from './problem'
 import { isName, isNameToo, isSign, isWordOperator, Tok } from './tokens'
 import type { Call, NameNode, Node, Quantity } from './tree'
@@ -183,13 +183,16 @@ export abstract class OperandParser extends Cursor {
   }
 
   protected number(): Node {
-    const { from, text } = this
+    const { at, from } = this
     const to = this.take()
     const { kind } = this
     // The ends of the tokens touch: letters directly behind the digits.
-    if (!isName(kind) || this.from !== to || kind === Tok.deg || kind === Tok.rad) return digitsNode(text, from, to)
-    const run = this.text
-    return { type: 'quantity', digits: text, run, runFrom: to, from, to: this.take() }
+    if (isName(kind) && this.from === to && kind !== Tok.deg && kind !== Tok.rad) {
+      const digits = this.tokens.text(at)
+      const run = this.text
+      return { type: 'quantity', digits, run, runFrom: to, from, to: this.take() }
+    }
+    return this.tokens.isRaised(at) ? digitsNode(this.tokens.text(at), from, to) : digitsAt(this.source, from, to)
   }
 
   protected name(): Node {

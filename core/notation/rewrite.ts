@@ -39,13 +39,13 @@ function literalForm(source: string, node: Node, unit: 'deg' | 'rad'): LiteralFo
     return node.entries.length === 2 && node.entries.every(isReal) ? { kind: 'components' } : null
   const parts = rectangularParts(node)
   if (parts === null) return null
-  const imaginary = parts.find((p) => p.type === 'literal' && p.written.letter !== 'none')
+  const imaginary = parts.find((p) => p.type === 'literal' && p.letter !== 'none')
   if (imaginary?.type !== 'literal') return null
   const written = source.slice(imaginary.from, imaginary.to)
   return {
     kind: 'rectangular',
     letter: written.includes('i') ? 'i' : 'j',
-    before: imaginary.written.letter === 'before',
+    before: imaginary.letter === 'before',
     spaced: node.type !== 'sum' || /\s[+-]/.test(source.slice(node.from, node.to)),
   }
 }
@@ -64,7 +64,7 @@ function polarForm(source: string, node: Extract<Node, { type: 'polar' }>, unit:
 
 function isReal(node: Node): boolean {
   const plain = unsigned(node)
-  return plain.type === 'literal' && plain.written.letter === 'none'
+  return plain.type === 'literal' && plain.letter === 'none'
 }
 
 function unsigned(node: Node): Node {
@@ -79,7 +79,7 @@ function rectangularParts(node: Node): Node[] | null {
   const right = rectangularParts(node.right)
   const both = left && right && left.length === 1 && right.length === 1
   if (!both) return null
-  const imaginary = [...left, ...right].filter((p) => p.type === 'literal' && p.written.letter !== 'none')
+  const imaginary = [...left, ...right].filter((p) => p.type === 'literal' && p.letter !== 'none')
   return imaginary.length === 1 ? [...left, ...right] : null
 }
 

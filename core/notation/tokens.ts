@@ -183,7 +183,7 @@ for (const [text, kind] of SIGNS) {
 const NAME = /[\p{L}_][\p{L}\p{Nd}_₀-₉]*/uy
 /** The circuit writer's `j4.5`, `j1e-3`: a letter before digits that no name could hold. */
 const CIRCUIT = /[ij]\d+(?:\.\d*(?:[eE][+-]?\d+)?|[eE][+-]\d+)(?:[TGMkmunpfµμ](?![\p{L}\p{Nd}_]))?/uy
-const DMS = /(\d+)(?:°| *deg\b)\s*(\d+(?:\.\d+)?)['′](?:\s*(\d+(?:\.\d+)?)["″])?/y
+const DMS = /(\d+)(?:°|\s*deg\b)\s*(\d+(?:\.\d+)?)['′](?:\s*(\d+(?:\.\d+)?)["″])?/y
 const CLOSING_QUOTE = /["”]/g
 
 /** Where a match of a sticky pattern at a place ends; the place itself where there is none. */
@@ -192,34 +192,20 @@ function matchEnd(pattern: RegExp, source: string, at: number): number {
   return pattern.test(source) ? pattern.lastIndex : at
 }
 
-type Codes = Uint16Array<ArrayBuffer>
-
-const DEGREE = 176
+const POINT = 46
 const isDigit = (code: number): boolean => code >= 48 && code <= 57
 /** ASCII letters, digits and the underscore. */
-const isNamePart = (code: number): boolean => code < 128 && (FIRST[code] === Tok.name || FIRST[code] === Tok.number)
+const isNamePart = (code: number, firsts: Uint8Array): boolean =>
+  code < 128 && (firsts[code] === Tok.name || firsts[code] === Tok.number)
+/** The character at a place; 0 beyond the end. */
+const codeAt = (source: string, at: number): number => (at < source.length ? source.charCodeAt(at) : 0)
 
-function digitsEnd(codes: Codes, at: number): number {
-  while (isDigit(codes[at] ?? 0)) at += 1
-  return at
-}
-
-/** The end of `12`, `0.5`, `.5`, `1.2e-3`: an exponent counts only with digits. */
-function numberEnd(codes: Codes, at: number): number {
-  let end = digitsEnd(codes, at)
-  if (codes[end] === 46) end = digitsEnd(codes, end + 1)
-  const code = codes[end]
-  if (code !== 101 && code !== 69) return end
-  const sign = codes[end + 1]
-  const start = sign === 43 || sign === 45 ? end + 2 : end + 1
-  const exponent = digitsEnd(codes, start)
-  return exponent > start ? exponent : end
-}
-
-/** The end of a name of ASCII letters. */
-function asciiNameEnd(codes: Codes, at: number): number {
-  let end = at + 1
-  while (isNamePart(codes[end] ?? 0)) end += 1
+/** The end of an exponent behind digits, `e-3`; the place itself where `e` has no digits behind it. */
+function exponentEnd(source: string, at: number): number {
+  const sign = codeAt(source, at + 1)
+  let end = sign === 43 || sign === 45 ? at + 2 : at + 1
+  if (!isDigit(codeAt(source, end))) return at
+  while (isDigit(codeAt(source, end))) end += 1
   return end
 }
 
@@ -232,7 +218,7 @@ function wordAt(source: string, from: number, to: number, first: number): Tok {
 }
 
 /** How many token places lie behind the last one, so that looking ahead needs no bounds. */
-const AHEAD = 4
+const AHEAD = 2
 
 /**
  * The tokens of a line, as rows of numbers: what each is, where it starts and
@@ -246,8 +232,6 @@ export class Tokens {
   equals = false
   /** Where the sign of a remark stands; −1 without one. */
   remarkAt = -1
-  /** The characters of the line, with a 0 behind them. */
-  private codes: Codes = new Uint16Array(0)
   private kinds = new Uint8Array(0)
   private starts = new Int32Array(0)
   private ends = new Int32Array(0)
@@ -281,6 +265,11 @@ export class Tokens {
     return written === '∞' ? 'inf' : written
   }
 
+  /** True for digits that stand raised, as in `x²`. */
+  isRaised(k: number): boolean {
+    return this.source.charCodeAt(this.from(k)) > 127
+  }
+
   /** Degrees, minutes and seconds as decimal text. */
   minutes(k: number): readonly [degrees: string, minutes: string, seconds: string] {
     DMS.lastIndex = this.from(k)
@@ -288,47 +277,73 @@ export class Tokens {
     return [degrees, minutes, seconds]
   }
 
-  /** Reads a line; what was read before is gone. */
+  /** Reads a line; what was read before is gone. What is rare is kept out of the loop, so that it stays small. */
   read(source: string): void {
     const { length } = source
+    this.start(source)
+    const { kinds, starts, ends } = this
+    const firsts = FIRST
+    const seconds = SECOND
+    let count = 0
+    let at = 0
+    while (at < length) {
+      const from = at
+      const first = source.charCodeAt(at)
+      let kind: number = first < 128 ? (firsts[first] ?? Tok.odd) : Tok.odd
+      at += 1
+      if (kind === SPACE) continue
+      if (kind === Tok.name) {
+        let code = 0
+        while (at < length && isNamePart((code = source.charCodeAt(at)), firsts)) at += 1
+        if (code > 127 || first === 105 || first === 106) at = this.nameEnd(from, at)
+        kind = wordAt(source, from, at, first)
+      } else if (kind === Tok.number || (kind === Tok.dot && isDigit(codeAt(source, at)))) {
+        let code = 0
+        while (at < length && isDigit((code = source.charCodeAt(at)))) at += 1
+        if (code === POINT && kind === Tok.number) {
+          at += 1
+          while (at < length && isDigit((code = source.charCodeAt(at)))) at += 1
+        }
+        if (code === 101 || code === 69) at = exponentEnd(source, at)
+        kind = Tok.number
+      } else if (first < 128 && seconds[first] !== 0 && seconds[first] === codeAt(source, at)) {
+        kind = DOUBLE[first] ?? Tok.odd
+        at += 1
+      } else if (kind === Tok.odd) {
+        this.count = count
+        at = this.rare(from, first)
+        count = this.count
+        continue
+      } else if (kind === Tok.equals) this.equals = true
+      kinds[count] = kind
+      starts[count] = from
+      ends[count] = at
+      count += 1
+    }
+    this.count = count
+    this.end()
+  }
+
+  private start(source: string): void {
     this.source = source
     this.count = 0
     this.equals = false
     this.remarkAt = -1
-    if (this.codes.length <= length + AHEAD) this.makeRoom(length)
-    const { codes } = this
-    for (let k = 0; k < length; k += 1) codes[k] = source.charCodeAt(k)
-    codes.fill(0, length, length + AHEAD)
-    let at = 0
-    while (at < length) {
-      const code = codes[at] ?? 0
-      const first: number = code < 128 ? (FIRST[code] ?? Tok.odd) : Tok.odd
-      if (first === SPACE) at += 1
-      else if (first === Tok.name) at = this.name(at, code)
-      else if (first === Tok.number) at = this.number(at)
-      else if (code < 128 && SECOND[code] !== 0 && codes[at + 1] === SECOND[code])
-        at = this.push(DOUBLE[code] ?? Tok.odd, at, at + 2)
-      else if (first === Tok.odd) at = this.rare(at, code)
-      else if (first === Tok.dot && isDigit(codes[at + 1] ?? 0)) at = this.number(at)
-      else at = this.push(first, at, at + 1)
-    }
-    const end = this.remarkAt < 0 ? length : this.count > 0 ? this.to(this.count - 1) : this.remarkAt
-    this.push(Tok.end, end, end)
-    for (let k = 0; k < AHEAD; k += 1) {
-      this.kinds[this.count + k] = Tok.end
-      this.starts[this.count + k] = end
-      this.ends[this.count + k] = end
-    }
+    // A raised digit makes two tokens, and a pair of bars may come apart.
+    const room = 3 * source.length + 2 * AHEAD
+    if (this.kinds.length >= room) return
+    this.kinds = new Uint8Array(2 * room)
+    this.starts = new Int32Array(2 * room)
+    this.ends = new Int32Array(2 * room)
   }
 
-  /** Room for a line of so many characters. */
-  private makeRoom(length: number): void {
-    const most = Math.max(256, 2 * length)
-    this.codes = new Uint16Array(most + AHEAD)
-    // A raised digit makes two tokens, and a pair of bars may come apart.
-    this.kinds = new Uint8Array(3 * most + AHEAD)
-    this.starts = new Int32Array(3 * most + AHEAD)
-    this.ends = new Int32Array(3 * most + AHEAD)
+  private end(): void {
+    const { count, source, remarkAt } = this
+    const end = remarkAt < 0 ? source.length : count > 0 ? this.to(count - 1) : remarkAt
+    for (let k = count; k <= count + AHEAD; k += 1) this.kinds[k] = Tok.end
+    this.starts[count] = end
+    this.ends[count] = end
+    this.count = count + 1
   }
 
   /** `||` as two bars that touch. */
@@ -352,34 +367,23 @@ export class Tokens {
     return to
   }
 
-  private number(at: number): number {
-    const { codes } = this
-    const end = numberEnd(codes, at)
-    const code = codes[end] ?? 0
-    // Only a sign or the word of degrees leads to minutes.
-    if ((code === DEGREE || code === 32 || code === 100) && this.leadsToDegrees(end)) {
-      const dms = matchEnd(DMS, this.source, at)
-      if (dms > at) return this.push(Tok.dms, at, dms)
-    }
-    return this.push(Tok.number, at, end)
+  /** The end of a name that is more than ASCII, or of a circuit writer's number; at least as far as it has been read. */
+  private nameEnd(from: number, read: number): number {
+    const { source } = this
+    const name = codeAt(source, read) > 127 ? matchEnd(NAME, source, from) : read
+    return isDigit(codeAt(source, from + 1)) ? Math.max(matchEnd(CIRCUIT, source, from), name) : name
   }
 
-  /** Does a sign or the word of degrees stand behind digits? */
-  private leadsToDegrees(end: number): boolean {
-    const { codes } = this
-    let at = end
-    while (codes[at] === 32) at += 1
-    return codes[at] === DEGREE || (codes[at] === 100 && codes[at + 1] === 101 && codes[at + 2] === 103)
-  }
-
-  private name(at: number, first: number): number {
-    const { source, codes } = this
-    let end = asciiNameEnd(codes, at)
-    if ((codes[end] ?? 0) > 127) end = matchEnd(NAME, source, at)
-    // i or j before digits.
-    if ((first === 105 || first === 106) && isDigit(codes[at + 1] ?? 0))
-      return this.push(Tok.name, at, Math.max(matchEnd(CIRCUIT, source, at), end))
-    return this.push(wordAt(source, at, end, first), at, end)
+  /** A prime behind degrees and a number ends minutes: the three become one token, with the seconds behind them. */
+  private prime(at: number): number {
+    const first = this.count - 3
+    const degrees = this.kind(first + 1)
+    if (this.kind(first) !== Tok.number || (degrees !== Tok.degree && degrees !== Tok.deg)) return at
+    const from = this.from(first)
+    const end = matchEnd(DMS, this.source, from)
+    if (end <= at) return at
+    this.count = first
+    return this.push(Tok.dms, from, end)
   }
 
   private rare(at: number, code: number): number {
@@ -388,6 +392,10 @@ export class Tokens {
     if (letter === '#') {
       this.remarkAt = at
       return source.length
+    }
+    if (letter === "'" || letter === '′') {
+      const end = this.prime(at)
+      if (end > at) return end
     }
     if (letter === '"' || letter === '“' || letter === '”') return this.quoted(at)
     return code > 127 ? this.beyondAscii(at, letter) : this.push(Tok.odd, at, at + 1)

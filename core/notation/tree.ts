@@ -191,8 +191,10 @@ export interface Chain extends At {
 export interface Literal extends At {
   readonly type: 'literal'
   readonly value: Value
-  /** How it was written, for the reading and for rewriting it in its own form. */
-  readonly written: { readonly digits: string; readonly prefix: string; readonly letter: 'none' | 'after' | 'before' }
+  // How it was written, for the reading and for rewriting it in its own form.
+  readonly digits: string
+  readonly prefix: string
+  readonly letter: 'none' | 'after' | 'before'
 }
 /** A constant of the notation: π, e, ∞, ε or the imaginary unit. */
 export interface Constant extends At {
