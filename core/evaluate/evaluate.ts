@@ -3,7 +3,7 @@ import { conjugate } from '../functions/complex'
 import { findFunction } from '../functions/registry'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
-import type { Apply, Node, Polar, Product } from '../notation/tree'
+import type { Apply, Node, Polar } from '../notation/tree'
 import * as A from '../values/arithmetic'
 import { degrees, inUnit, radians } from '../values/convert'
 import { asMatrix, mapMatrix, settled, transposed } from '../values/matrices'
@@ -38,6 +38,7 @@ export function evaluate(node: Node, context: Context): Value | Failure {
 
 /** The same, but a sweep may still have to be worked out: for operators, which make one loop of a whole term. */
 function unsettled(node: Node, context: Context): Value | Failure {
+  if (node.type === 'literal') return at(node, literalValue(node.value))
   if (!spend(context.budget)) return failure('too-long')
   const value = step(node, context)
   return at(node, value)
@@ -49,18 +50,18 @@ function at(node: Node, value: Value | Failure): Value | Failure {
 
 function step(node: Node, context: Context): Value | Failure {
   switch (node.type) {
+    case 'name':
+      return context.lookup(node.name) ?? failure('unknown-name', { name: node.name, near: '' })
+    case 'product':
+      return operate(node.sign === 'implicit' ? '*' : node.sign, node.left, node.right, context)
+    case 'sum':
+      return operate(node.sign, node.left, node.right, context)
+    case 'group':
+      return unsettled(node.inner, context)
     case 'literal':
       return literalValue(node.value)
     case 'constant':
       return node.value
-    case 'name':
-      return context.lookup(node.name) ?? failure('unknown-name', { name: node.name, near: '' })
-    case 'group':
-      return unsettled(node.inner, context)
-    case 'product':
-      return product(node, context)
-    case 'sum':
-      return operate(node.sign, node.left, node.right, context)
     case 'parallel':
       return operate('||', node.left, node.right, context)
     case 'power':
@@ -183,6 +184,10 @@ function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Con
   if (left.kind === 'failure') return left
   const right = unsettled(rightNode, context)
   if (right.kind === 'failure') return right
+  if (left.kind === 'number' && right.kind === 'number') {
+    if (sign === '/' && right.re === 0) hintZero(left, right, rightNode, context)
+    return onNumbers(sign, left, right)
+  }
   return operateOn(sign, left, right, leftNode, rightNode, context)
 }
 
@@ -260,10 +265,6 @@ function plainly(context: Context): OperatorContext {
     exponent: false,
     bareSide: () => undefined,
   }
-}
-
-function product(node: Product, context: Context): Value | Failure {
-  return operate(node.sign === 'implicit' ? '*' : node.sign, node.left, node.right, context)
 }
 
 function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | Failure {
@@ -438,8 +439,11 @@ function apply(node: Apply, context: Context): Value | Failure {
     if (value.kind === 'failure') return value
     args.push(value)
   }
-  const [only, onlyNode] = [args[0], node.args[0]]
-  if (node.builtIn && node.name === 'exp' && only && onlyNode) hintBareExponent(only, onlyNode, context)
+  if (node.builtIn && node.name === 'exp') {
+    const [only] = args
+    const [onlyNode] = node.args
+    if (only && onlyNode) hintBareExponent(only, onlyNode, context)
+  }
   const value = node.builtIn ? builtIn(node, args, context) : userDefined(node, args, context)
   if (value.kind === 'failure' || node.raised === null) return value
   const exponent = evaluate(node.raised, context)
@@ -459,7 +463,7 @@ function builtIn(node: Apply, args: readonly Value[], context: Context): Value |
     return atEveryPoint(row.items, node, context, (values, inner) => callFunction(definition, values, nodes, inner))
   }
 
-  if (definition && args.some((a) => a.kind === 'sweep') && !definition.sweeps) {
+  if (definition && args.some(isSweep) && !definition.sweeps) {
     const [only] = args
     const single = args.length === 1 && only?.kind === 'sweep' ? only : null
     const loop = single && loopFunction(definition.name, single)

@@ -24,20 +24,13 @@ export function callFunction(
   nodes: readonly Node[],
   context: Context,
 ): Value | Failure {
-  const [first] = args
-  const [firstNode] = nodes
-  const unknowns = args.some((a) => a.kind === 'polynomial' || hasUnknowns(a))
-  if (unknowns && !definition.parameters.some((p) => p.kind === 'algebra' || p.kind === 'any'))
-    return withUnknowns(definition, args, nodes, context)
   const arrays = takesArrays(definition)
-  if (!arrays && definition.repeats && args.length === 1 && firstNode) {
-    if (first?.kind === 'vector') return reduceVector(definition, first, firstNode, context)
-    if (first?.kind === 'matrix') return reduceVector(definition, vector(itemsOf(first)), firstNode, context)
+  if (!args.every(isScalar)) {
+    const whole = onArrays(definition, args, nodes, context, arrays)
+    if (whole) return whole
   }
   const wrong = wrongCount(definition, args.length)
   if (wrong) return wrong
-  if (!arrays && args.some((a) => a.kind === 'matrix')) return overMatrix(definition, args, nodes, context)
-  if (!arrays && args.some((a) => a.kind === 'vector')) return overEntries(definition, args, nodes, context)
   const ready: Value[] = []
   for (let k = 0; k < args.length; k += 1) {
     const parameter = definition.parameters[Math.min(k, definition.parameters.length - 1)]
@@ -53,6 +46,32 @@ export function callFunction(
   if (only === undefined && definition.parameters.length > 0)
     return failure('argument-count', { signature: signature(definition), given: 0 })
   return definition.apply(ready, arrays && nodes[0] ? derive(context, { at: nodes[0] }) : context)
+}
+
+const isScalar = (value: Value): boolean => value.kind === 'number' || value.kind === 'angle'
+
+/** Where an argument is no plain number: unknowns, and vectors and matrices that a function of numbers runs over. */
+function onArrays(
+  definition: FunctionDefinition,
+  args: readonly Value[],
+  nodes: readonly Node[],
+  context: Context,
+  arrays: boolean,
+): Value | Failure | null {
+  const [first] = args
+  const [firstNode] = nodes
+  const unknowns = args.some((a) => a.kind === 'polynomial' || hasUnknowns(a))
+  if (unknowns && !definition.parameters.some((p) => p.kind === 'algebra' || p.kind === 'any'))
+    return withUnknowns(definition, args, nodes, context)
+  if (arrays) return null
+  if (definition.repeats && args.length === 1 && firstNode) {
+    if (first?.kind === 'vector') return reduceVector(definition, first, firstNode, context)
+    if (first?.kind === 'matrix') return reduceVector(definition, vector(itemsOf(first)), firstNode, context)
+  }
+  const wrong = wrongCount(definition, args.length)
+  if (wrong) return wrong
+  if (args.some((a) => a.kind === 'matrix')) return overMatrix(definition, args, nodes, context)
+  return args.some((a) => a.kind === 'vector') ? overEntries(definition, args, nodes, context) : null
 }
 
 /** Functions that can do with unknowns: those that say so, and sums and the like, which are operators in a row. */
@@ -82,11 +101,11 @@ function withUnknowns(
   return wrong ?? definition.algebra(matrices, context)
 }
 
-const WHOLE_KINDS: ReadonlySet<string> = new Set(['vector', 'matrix', 'array', 'any', 'algebra'])
-
 /** Functions that take vectors and matrices as a whole. */
 function takesArrays(definition: FunctionDefinition): boolean {
-  return definition.parameters.some((p) => WHOLE_KINDS.has(p.kind))
+  for (const { kind } of definition.parameters)
+    if (kind === 'vector' || kind === 'matrix' || kind === 'array' || kind === 'any' || kind === 'algebra') return true
+  return false
 }
 
 /** Of a square matrix these would be understood as functions of the whole matrix. */

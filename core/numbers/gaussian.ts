@@ -67,7 +67,10 @@ function isSmall(a: Gaussian): boolean {
 
 /** The product of two numbers with small whole parts, in plain arithmetic. */
 function smallProduct(a: Gaussian, b: Gaussian): Gaussian {
-  const [ar, ai, br, bi] = [a.re.n as number, a.im.n as number, b.re.n as number, b.im.n as number]
+  const ar = a.re.n as number
+  const ai = a.im.n as number
+  const br = b.re.n as number
+  const bi = b.im.n as number
   return { re: { n: ar * br - ai * bi + 0, d: 1 }, im: { n: ar * bi + ai * br + 0, d: 1 } }
 }
 
@@ -75,6 +78,16 @@ export function multiply(a: Gaussian, b: Gaussian): Gaussian | null {
   if (isReal(a) && isReal(b)) return join(Q.multiply(a.re, b.re), Q.ZERO)
   if (isSmall(a) && isSmall(b)) return smallProduct(a, b)
   return join(products(a.re, b.re, Q.negate(a.im), b.im), products(a.re, b.im, a.im, b.re))
+}
+
+/** The quotient of two numbers with small whole parts, the second not real. */
+function smallQuotient(a: Gaussian, b: Gaussian): Gaussian | null {
+  const ar = a.re.n as number
+  const ai = a.im.n as number
+  const br = b.re.n as number
+  const bi = b.im.n as number
+  const size = br * br + bi * bi
+  return join(Q.fromSmall(ar * br + ai * bi, size), Q.fromSmall(ai * br - ar * bi, size))
 }
 
 /** |a|², a rational. */
@@ -85,6 +98,7 @@ export function squaredMagnitude(a: Gaussian): Rational | null {
 /** a/b; `null` where b is 0. */
 export function divide(a: Gaussian, b: Gaussian): Gaussian | null {
   if (isReal(b)) return join(Q.divide(a.re, b.re), isReal(a) ? (Q.isZero(b.re) ? null : Q.ZERO) : Q.divide(a.im, b.re))
+  if (isSmall(a) && isSmall(b)) return smallQuotient(a, b)
   const size = squaredMagnitude(b)
   const top = multiply(a, conjugate(b))
   return size && top && join(Q.divide(top.re, size), Q.divide(top.im, size))

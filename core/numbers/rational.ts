@@ -59,7 +59,7 @@ export function fromBig(n: bigint, d: bigint): Rational | null {
 }
 
 /** n/d in lowest terms from safe integers; `null` where d is 0. */
-function fromSmall(n: number, d: number): Rational | null {
+export function fromSmall(n: number, d: number): Rational | null {
   if (d === 0) return null
   if (d < 0) {
     n = -n
@@ -67,6 +67,7 @@ function fromSmall(n: number, d: number): Rational | null {
   }
   if (n === 0) return ZERO
   if (d === 1) return { n, d }
+  if (n % d === 0) return { n: n / d, d: 1 }
   const g = gcdSmall(n < 0 ? -n : n, d)
   return g === 1 ? { n, d } : { n: n / g, d: d / g }
 }
@@ -164,12 +165,28 @@ function bitLength(value: number | bigint): number {
   return 4 * digits.length - Math.clz32(parseInt(digits.charAt(0), 16)) + 28
 }
 
+/** A power of a safe integer while it is one: products of doubles are exact up to there. */
+function smallPower(base: number, exponent: number): number | null {
+  let result = 1
+  for (let k = 0; k < exponent; k += 1) {
+    result *= base
+    if (result > SAFE || result < -SAFE) return null
+  }
+  return result
+}
+
 /** a to an integer power by repeated squaring; `null` for 0 to a negative power or beyond {@link MAX_BITS}. */
 export function power(a: Rational, exponent: number): Rational | null {
   if (!Number.isInteger(exponent)) return null
   if (exponent < 0) {
     const inverse = divide(ONE, a)
     return inverse && power(inverse, -exponent)
+  }
+  if (exponent < 64 && typeof a.n === 'number' && typeof a.d === 'number') {
+    // Powers of coprime numbers are coprime.
+    const n = smallPower(a.n, exponent)
+    const d = a.d === 1 ? 1 : smallPower(a.d, exponent)
+    if (n !== null && d !== null) return { n, d }
   }
   const size = Math.max(bitLength(a.n), bitLength(a.d))
   if (size > 1 && (size - 1) * exponent > MAX_BITS) return null

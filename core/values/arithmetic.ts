@@ -14,7 +14,8 @@ const isFinite = (z: NumberValue): boolean => Number.isFinite(z.re) && Number.is
 
 /** A rounded result; a finite computation that left the range of doubles is an error. */
 export function rounded(z: C.Complex, complex: boolean, a: NumberValue, b: NumberValue = a): NumberValue | Failure {
-  if (!C.isFinite(z) && isFinite(a) && isFinite(b)) {
+  // x − x is 0 for what is finite, NaN for what is not.
+  if (z.re - z.re + (z.im - z.im) !== 0 && isFinite(a) && isFinite(b)) {
     return C.isInfinite(z) ? failure('too-large') : undefinedNumber(complex)
   }
   return complex || z.im !== 0 ? complexNumber(z) : real(z.re)
@@ -24,34 +25,40 @@ export function undefinedNumber(complex = false): NumberValue {
   return { kind: 'number', re: NaN, im: 0, exact: null, pi: null, complex }
 }
 
-type Exact = (a: Gaussian, b: Gaussian) => Gaussian | null
-
-function additive(
-  a: NumberValue,
-  b: NumberValue,
-  exact: Exact,
-  inexact: (a: C.Complex, b: C.Complex) => C.Complex,
-): NumberValue | Failure {
+export function add(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const complex = a.complex || b.complex
   if (a.exact && b.exact) {
-    const value = exact(a.exact, b.exact)
+    const value = G.add(a.exact, b.exact)
     if (value) return exactNumber(value, complex)
-  } else if (a.pi && b.pi) {
-    const multiple = exact(a.pi, b.pi)
+  } else if (a.pi || b.pi) {
+    const multiple = multiplesOfPi(a, b, G.add)
     if (multiple) return multipleOfPi(multiple, complex)
-  } else if (a.exact && G.isZero(a.exact) && b.pi) {
-    const multiple = exact(G.ZERO, b.pi)
-    if (multiple) return multipleOfPi(multiple, complex)
-  } else if (b.exact && G.isZero(b.exact) && a.pi) return { ...a, complex }
-  return rounded(inexact(a, b), complex, a, b)
-}
-
-export function add(a: NumberValue, b: NumberValue): NumberValue | Failure {
-  return additive(a, b, G.add, C.add)
+  }
+  return rounded({ re: a.re + b.re, im: a.im + b.im }, complex, a, b)
 }
 
 export function subtract(a: NumberValue, b: NumberValue): NumberValue | Failure {
-  return additive(a, b, G.subtract, C.subtract)
+  const complex = a.complex || b.complex
+  if (a.exact && b.exact) {
+    const value = G.subtract(a.exact, b.exact)
+    if (value) return exactNumber(value, complex)
+  } else if (a.pi || b.pi) {
+    const multiple = multiplesOfPi(a, b, G.subtract)
+    if (multiple) return multipleOfPi(multiple, complex)
+  }
+  return rounded({ re: a.re - b.re, im: a.im - b.im }, complex, a, b)
+}
+
+/** A sum or difference of two multiples of π, of which one may be 0; `null` where it is none. */
+function multiplesOfPi(
+  a: NumberValue,
+  b: NumberValue,
+  join: (a: Gaussian, b: Gaussian) => Gaussian | null,
+): Gaussian | null {
+  const of = (z: NumberValue): Gaussian | null => z.pi ?? (z.exact && G.isZero(z.exact) ? G.ZERO : null)
+  const left = of(a)
+  const right = of(b)
+  return left && right && join(left, right)
 }
 
 export function negate(a: NumberValue): NumberValue {
@@ -66,7 +73,8 @@ export function multiply(a: NumberValue, b: NumberValue): NumberValue | Failure 
     const value = G.multiply(a.exact, b.exact)
     if (value) return exactNumber(value, complex)
   }
-  const [pi, factor] = a.pi ? [a.pi, b.exact] : [b.pi, a.exact]
+  const pi = a.pi ?? b.pi
+  const factor = a.pi ? b.exact : a.exact
   if (pi && factor) {
     const multiple = G.multiply(pi, factor)
     if (multiple) return multipleOfPi(multiple, complex)
