@@ -18,7 +18,7 @@ function part(z: NumberValue, which: 're' | 'im'): NumberValue {
 export function conjugate(z: NumberValue): NumberValue {
   if (z.exact) return exactNumber(G.conjugate(z.exact), z.complex)
   if (z.pi) return multipleOfPi(G.conjugate(z.pi), z.complex)
-  return { ...z, im: 0 - z.im }
+  return z.complex ? complexNumber({ re: z.re, im: 0 - z.im }) : z
 }
 
 /** The principal n-th root: magnitude |z|^(1/n), argument arg(z)/n. */

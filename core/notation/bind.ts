@@ -1,6 +1,6 @@
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
-import { complexNumber, exactNumber, multipleOfPi, real } from '../values/make'
+import { complexNumber, exactNumber, exactReal, multipleOfPi, real } from '../values/make'
 import type { NumberValue, Value } from '../values/value'
 import { digitsNode, imaginaryLiteral, readCircuitImaginary, readSuffix, realLiteral } from './literals'
 import type { Suffix } from './literals'
@@ -46,7 +46,7 @@ const CONSTANT_VALUES: Readonly<Record<'pi' | 'e' | 'inf' | 'eps', Value>> = {
   pi: multipleOfPi(G.ONE),
   e: real(Math.E),
   inf: real(Infinity),
-  eps: exactNumber({ re: Q.power({ n: 2, d: 1 }, -52) ?? Q.ZERO, im: Q.ZERO }),
+  eps: exactReal(Q.power(Q.whole(2), -52) ?? Q.ZERO),
 }
 
 /** Resolves what depends on scope: which letters are names, which are the unit, what is called. */

@@ -1,3 +1,4 @@
+import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { complexNumber, exactNumber, exactReal, integer, real } from '../values/make'
@@ -79,7 +80,7 @@ export function imaginaryLiteral(digits: string, exponent = 0): NumberValue {
 }
 
 function onImaginaryAxis(value: NumberValue): NumberValue {
-  return value.exact ? exactNumber({ re: Q.ZERO, im: value.exact.re }, true) : complexNumber({ re: 0, im: value.re })
+  return value.exact ? exactNumber(G.gaussian(Q.ZERO, value.exact.re), true) : complexNumber({ re: 0, im: value.re })
 }
 
 /** What a run of letters directly after digits says, apart from names. */

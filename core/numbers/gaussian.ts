@@ -7,17 +7,31 @@ export interface Gaussian {
   readonly im: Rational
 }
 
-export const ZERO: Gaussian = { re: Q.ZERO, im: Q.ZERO }
-export const ONE: Gaussian = { re: Q.ONE, im: Q.ZERO }
-export const UNIT: Gaussian = { re: Q.ZERO, im: Q.ONE }
+class Pair implements Gaussian {
+  declare readonly re: Rational
+  declare readonly im: Rational
+
+  constructor(re: Rational, im: Rational) {
+    this.re = re
+    this.im = im
+  }
+}
+
+export const ZERO: Gaussian = new Pair(Q.ZERO, Q.ZERO)
+export const ONE: Gaussian = new Pair(Q.ONE, Q.ZERO)
+export const UNIT: Gaussian = new Pair(Q.ZERO, Q.ONE)
+
+export function gaussian(re: Rational, im: Rational): Gaussian {
+  return new Pair(re, im)
+}
 
 export function fromRational(re: Rational): Gaussian {
-  return { re, im: Q.ZERO }
+  return new Pair(re, Q.ZERO)
 }
 
 /** Joins two parts that may have outgrown the bit budget; `null` when either has. */
 function join(re: Rational | null, im: Rational | null): Gaussian | null {
-  return re === null || im === null ? null : { re, im }
+  return re === null || im === null ? null : new Pair(re, im)
 }
 
 export function isReal(a: Gaussian): boolean {
@@ -33,11 +47,11 @@ export function equals(a: Gaussian, b: Gaussian): boolean {
 }
 
 export function negate(a: Gaussian): Gaussian {
-  return { re: Q.negate(a.re), im: Q.negate(a.im) }
+  return new Pair(Q.negate(a.re), Q.negate(a.im))
 }
 
 export function conjugate(a: Gaussian): Gaussian {
-  return { re: a.re, im: Q.negate(a.im) }
+  return new Pair(a.re, Q.negate(a.im))
 }
 
 export function add(a: Gaussian, b: Gaussian): Gaussian | null {
@@ -71,7 +85,7 @@ function smallProduct(a: Gaussian, b: Gaussian): Gaussian {
   const ai = a.im.n as number
   const br = b.re.n as number
   const bi = b.im.n as number
-  return { re: { n: ar * br - ai * bi + 0, d: 1 }, im: { n: ar * bi + ai * br + 0, d: 1 } }
+  return new Pair(Q.whole(ar * br - ai * bi + 0), Q.whole(ar * bi + ai * br + 0))
 }
 
 export function multiply(a: Gaussian, b: Gaussian): Gaussian | null {

@@ -15,8 +15,23 @@ const LIMIT = 1n << BigInt(MAX_BITS)
 const SAFE = Number.MAX_SAFE_INTEGER
 const SAFE_BIG = BigInt(SAFE)
 
-export const ZERO: Rational = { n: 0, d: 1 }
-export const ONE: Rational = { n: 1, d: 1 }
+/**
+ * The one place where a fraction is made. Objects of a class, here and for the other small values, since
+ * V8 puts what object literals make among the long-lived once enough of them have been kept, and
+ * then every later one is collected dearly.
+ */
+class Fraction implements Rational {
+  declare readonly n: number | bigint
+  declare readonly d: number | bigint
+
+  constructor(n: number | bigint, d: number | bigint) {
+    this.n = n
+    this.d = d
+  }
+}
+
+export const ZERO: Rational = new Fraction(0, 1)
+export const ONE: Rational = new Fraction(1, 1)
 
 function gcdSmall(a: number, b: number): number {
   while (b !== 0) {
@@ -55,7 +70,12 @@ export function fromBig(n: bigint, d: bigint): Rational | null {
   }
   if (n >= LIMIT || n <= -LIMIT || d >= LIMIT) return null
   const small = n <= SAFE_BIG && n >= -SAFE_BIG && d <= SAFE_BIG
-  return small ? { n: Number(n), d: Number(d) } : { n: demote(n), d: demote(d) }
+  return small ? new Fraction(Number(n), Number(d)) : new Fraction(demote(n), demote(d))
+}
+
+/** A whole number: a safe integer. */
+export function whole(n: number): Rational {
+  return new Fraction(n, 1)
 }
 
 /** n/d in lowest terms from safe integers; `null` where d is 0. */
@@ -66,10 +86,10 @@ export function fromSmall(n: number, d: number): Rational | null {
     d = -d
   }
   if (n === 0) return ZERO
-  if (d === 1) return { n, d }
-  if (n % d === 0) return { n: n / d, d: 1 }
+  if (d === 1) return new Fraction(n, d)
+  if (n % d === 0) return new Fraction(n / d, 1)
   const g = gcdSmall(n < 0 ? -n : n, d)
-  return g === 1 ? { n, d } : { n: n / g, d: d / g }
+  return g === 1 ? new Fraction(n, d) : new Fraction(n / g, d / g)
 }
 
 /** The rational n/d of two integers; `null` where d is 0 or either is not an integer. */
@@ -91,7 +111,7 @@ export function add(a: Rational, b: Rational): Rational | null {
     const bd = b.d as number
     if (ad === 1 && bd === 1) {
       const sum = an + bn
-      if (sum <= SAFE && sum >= -SAFE) return { n: sum, d: 1 }
+      if (sum <= SAFE && sum >= -SAFE) return new Fraction(sum, 1)
     }
     const left = an * bd
     const right = bn * ad
@@ -105,7 +125,7 @@ export function add(a: Rational, b: Rational): Rational | null {
 }
 
 export function negate(a: Rational): Rational {
-  return a.n === 0 ? a : { n: -a.n, d: a.d }
+  return a.n === 0 ? a : new Fraction(-a.n, a.d)
 }
 
 export function subtract(a: Rational, b: Rational): Rational | null {
@@ -186,7 +206,7 @@ export function power(a: Rational, exponent: number): Rational | null {
     // Powers of coprime numbers are coprime.
     const n = smallPower(a.n, exponent)
     const d = a.d === 1 ? 1 : smallPower(a.d, exponent)
-    if (n !== null && d !== null) return { n, d }
+    if (n !== null && d !== null) return new Fraction(n, d)
   }
   const size = Math.max(bitLength(a.n), bitLength(a.d))
   if (size > 1 && (size - 1) * exponent > MAX_BITS) return null
@@ -207,12 +227,12 @@ export function power(a: Rational, exponent: number): Rational | null {
 /** The largest integer not above a. */
 export function floor(a: Rational): Rational {
   if (a.d === 1) return a
-  if (typeof a.n === 'number' && typeof a.d === 'number') return { n: Math.floor(a.n / a.d), d: 1 }
+  if (typeof a.n === 'number' && typeof a.d === 'number') return new Fraction(Math.floor(a.n / a.d), 1)
   const n = BigInt(a.n)
   const d = BigInt(a.d)
   let q = n / d
   if (n < 0n && q * d !== n) q -= 1n
-  return { n: demote(q), d: 1 }
+  return new Fraction(demote(q), 1)
 }
 
 /** a − n·⌊a/n⌋, in [0, n) for n > 0. */

@@ -4,7 +4,7 @@ import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { cosTurns, sinTurns } from '../numbers/turns'
-import { complexNumber, exactNumber, integer, multipleOfPi, real } from './make'
+import { complexNumber, exactNumber, integer, multipleOfPi, ofSort, real } from './make'
 import type { Failure, NumberValue } from './value'
 import { failure } from './value'
 
@@ -22,7 +22,7 @@ export function rounded(z: C.Complex, complex: boolean, a: NumberValue, b: Numbe
 }
 
 export function undefinedNumber(complex = false): NumberValue {
-  return { kind: 'number', re: NaN, im: 0, exact: null, pi: null, complex }
+  return ofSort(real(NaN), complex)
 }
 
 export function add(a: NumberValue, b: NumberValue): NumberValue | Failure {
@@ -64,7 +64,7 @@ function multiplesOfPi(
 export function negate(a: NumberValue): NumberValue {
   if (a.exact) return exactNumber(G.negate(a.exact), a.complex)
   if (a.pi) return multipleOfPi(G.negate(a.pi), a.complex)
-  return { ...a, re: 0 - a.re, im: 0 - a.im }
+  return a.complex ? complexNumber({ re: 0 - a.re, im: 0 - a.im }) : real(0 - a.re)
 }
 
 export function multiply(a: NumberValue, b: NumberValue): NumberValue | Failure {
@@ -88,7 +88,7 @@ export function divide(a: NumberValue, b: NumberValue): NumberValue | Failure {
   if (b.re === 0 && b.im === 0) {
     if ((a.re === 0 && a.im === 0) || Number.isNaN(a.re)) return undefinedNumber(complex)
     if (a.im !== 0) return complexNumber({ re: Infinity, im: 0 })
-    return { ...real(a.re > 0 ? Infinity : -Infinity), complex }
+    return ofSort(real(a.re > 0 ? Infinity : -Infinity), complex)
   }
   if (a.exact && b.exact) {
     const value = G.divide(a.exact, b.exact)
@@ -107,7 +107,7 @@ export function modulo(a: NumberValue, n: NumberValue): NumberValue | Failure {
   if (n.re === 0) return undefinedNumber()
   if (a.exact && n.exact) {
     const value = Q.modulo(a.exact.re, n.exact.re)
-    if (value) return exactNumber({ re: value, im: Q.ZERO })
+    if (value) return exactNumber(G.fromRational(value))
   }
   const rest = a.re % n.re
   return rounded({ re: rest !== 0 && rest < 0 !== n.re < 0 ? rest + n.re : rest, im: 0 }, false, a, n)
@@ -142,7 +142,7 @@ export function squareRoot(a: NumberValue): NumberValue | Failure {
   if (a.exact && G.isReal(a.exact)) {
     const positive = Q.sign(a.exact.re) >= 0
     const root = exactRoot(positive ? a.exact.re : Q.negate(a.exact.re))
-    if (root) return exactNumber(positive ? { re: root, im: Q.ZERO } : { re: Q.ZERO, im: root }, a.complex || !positive)
+    if (root) return exactNumber(positive ? G.fromRational(root) : G.gaussian(Q.ZERO, root), a.complex || !positive)
   }
   return rounded(C.sqrt(a), a.complex, a)
 }
@@ -163,7 +163,7 @@ export function onUnitCircle(turns: Rational): NumberValue {
   const c = cosTurns(turns)
   const s = sinTurns(turns)
   return c.exact && s.exact
-    ? exactNumber({ re: c.exact, im: s.exact }, true)
+    ? exactNumber(G.gaussian(c.exact, s.exact), true)
     : complexNumber({ re: c.value, im: s.value })
 }
 
@@ -192,7 +192,7 @@ function zeroBase(a: NumberValue, b: NumberValue): NumberValue | null {
   if (a.re !== 0 || a.im !== 0) return null
   if (b.re > 0) return exactNumber(G.ZERO, a.complex)
   if (b.re === 0) return exactNumber(G.ONE, a.complex)
-  return { ...real(Infinity), complex: a.complex }
+  return ofSort(real(Infinity), a.complex)
 }
 
 /** The parallel combination 1/(1/a + 1/b) = a·b/(a + b); 0 where either is 0. */
@@ -210,18 +210,18 @@ export function parallel(a: NumberValue, b: NumberValue): NumberValue | Failure 
   const sum = add(left, right)
   if (sum.kind === 'failure') return sum
   const result = divide(one, sum)
-  return result.kind === 'failure' ? result : { ...result, complex: complex || result.complex }
+  return result.kind === 'failure' ? result : ofSort(result, complex || result.complex)
 }
 
 /** |z|, exact where it is a rational. */
 export function magnitude(z: NumberValue): NumberValue | Failure {
   if (z.exact) {
-    if (G.isReal(z.exact)) return exactNumber({ re: absolute(z.exact.re), im: Q.ZERO })
+    if (G.isReal(z.exact)) return exactNumber(G.fromRational(absolute(z.exact.re)))
     const square = G.squaredMagnitude(z.exact)
     const root = square && exactRoot(square)
-    if (root) return exactNumber({ re: root, im: Q.ZERO })
+    if (root) return exactNumber(G.fromRational(root))
   }
-  if (z.pi && G.isReal(z.pi)) return multipleOfPi({ re: absolute(z.pi.re), im: Q.ZERO })
+  if (z.pi && G.isReal(z.pi)) return multipleOfPi(G.fromRational(absolute(z.pi.re)))
   return rounded({ re: C.abs(z), im: 0 }, false, z)
 }
 

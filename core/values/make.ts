@@ -6,31 +6,47 @@ import type { Rational } from '../numbers/rational'
 import { normalTurns } from '../numbers/turns'
 import type { AngleValue, NumberValue, TextValue, TruthValue, Value, VectorValue } from './value'
 
+class Scalar implements NumberValue {
+  declare readonly kind: 'number'
+  declare readonly re: number
+  declare readonly im: number
+  declare readonly exact: Gaussian | null
+  declare readonly pi: Gaussian | null
+  declare readonly complex: boolean
+
+  constructor(re: number, im: number, exact: Gaussian | null, pi: Gaussian | null, complex: boolean) {
+    this.kind = 'number'
+    this.re = re
+    this.im = im
+    this.exact = exact
+    this.pi = pi
+    this.complex = complex
+  }
+}
+
 /** A rounded real number. */
 export function real(re: number): NumberValue {
-  return { kind: 'number', re: re + 0, im: 0, exact: null, pi: null, complex: false }
+  return new Scalar(re + 0, 0, null, null, false)
+}
+
+/** The same value of the other sort, if need be. */
+export function ofSort(z: NumberValue, complex: boolean): NumberValue {
+  return z.complex === complex ? z : new Scalar(z.re, z.im, z.exact, z.pi, complex)
 }
 
 /** A rounded number of the complex sort. */
 export function complexNumber(z: Complex): NumberValue {
-  return { kind: 'number', re: z.re + 0, im: z.im + 0, exact: null, pi: null, complex: true }
+  return new Scalar(z.re + 0, z.im + 0, null, null, true)
 }
 
 /** An exact number; of the complex sort where it has an imaginary part or `complex` says so. */
 export function exactNumber(exact: Gaussian, complex = false): NumberValue {
   const isReal = exact.im.n === 0
-  return {
-    kind: 'number',
-    re: Q.toNumber(exact.re),
-    im: isReal ? 0 : Q.toNumber(exact.im),
-    exact,
-    pi: null,
-    complex: complex || !isReal,
-  }
+  return new Scalar(Q.toNumber(exact.re), isReal ? 0 : Q.toNumber(exact.im), exact, null, complex || !isReal)
 }
 
 export function exactReal(q: Rational): NumberValue {
-  return exactNumber({ re: q, im: Q.ZERO })
+  return exactNumber(G.fromRational(q))
 }
 
 export function integer(n: number): NumberValue {
@@ -41,14 +57,7 @@ export function integer(n: number): NumberValue {
 /** A number known to be `multiple`·π. */
 export function multipleOfPi(multiple: Gaussian, complex = !G.isReal(multiple)): NumberValue {
   if (G.isZero(multiple)) return exactNumber(G.ZERO, complex)
-  return {
-    kind: 'number',
-    re: timesPi(multiple.re),
-    im: timesPi(multiple.im),
-    exact: null,
-    pi: multiple,
-    complex: complex || !G.isReal(multiple),
-  }
+  return new Scalar(timesPi(multiple.re), timesPi(multiple.im), null, multiple, complex || !G.isReal(multiple))
 }
 
 /** q·π, rounded as few times as can be. */
