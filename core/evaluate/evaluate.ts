@@ -432,13 +432,9 @@ function apply(node: Apply, context: Context): Value | Failure {
       return failure('argument-count', { signature: 'each(…)', given: node.args.length })
     return evaluate(only, derive(context, { each: true }))
   }
-  const args: Value[] = []
   const inner = node.builtIn && node.name === 'exp' ? derive(context, { exponent: true }) : context
-  for (const arg of node.args) {
-    const value = evaluate(arg, inner)
-    if (value.kind === 'failure') return value
-    args.push(value)
-  }
+  const args = allOf(node.args, inner)
+  if ('kind' in args) return args
   if (node.builtIn && node.name === 'exp') {
     const [only] = args
     const [onlyNode] = node.args
@@ -451,6 +447,21 @@ function apply(node: Apply, context: Context): Value | Failure {
   if (value.kind === 'sweep')
     return loopBinary('^', value, exponent, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' })
   return binary('^', value, exponent, plainly(context))
+}
+
+/** The values of a row of terms, or the first failure. */
+function allOf(nodes: readonly Node[], context: Context): readonly Value[] | Failure {
+  const [first] = nodes
+  if (first === undefined) return []
+  const value = evaluate(first, context)
+  if (value.kind === 'failure') return value
+  const values = [value]
+  for (let k = 1; k < nodes.length; k += 1) {
+    const next = evaluate(nodes[k] ?? first, context)
+    if (next.kind === 'failure') return next
+    values.push(next)
+  }
+  return values
 }
 
 function builtIn(node: Apply, args: readonly Value[], context: Context): Value | Failure {

@@ -3,7 +3,7 @@ import type { Bound, Names } from '../notation/bind'
 import type { Parsed } from '../notation/parser'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
-import type { Node, Statement } from '../notation/tree'
+import type { Node, Span, Statement } from '../notation/tree'
 import { failure } from '../values/value'
 import type { Failure, FunctionValue, Value } from '../values/value'
 import { check } from './check'
@@ -49,18 +49,18 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   const value = outcome === null || outcome.kind === 'failure' ? null : outcome
   const overflow =
     value?.kind === 'number' && value.exact !== null && !(Number.isFinite(value.re) && Number.isFinite(value.im))
-  const whole = { from: bound.body?.from ?? 0, to: bound.body?.to ?? parsed.source.length }
-  if (overflow)
-    return {
-      bound,
-      value: null,
-      problem: problem('too-large', whole),
-      hints: [],
-      bare: run.bareTerms,
-      unitUsed: run.unitUsed,
-    }
-  const hints = failed ? NO_PROBLEMS : allHints(bound, run.hints, edgeHints(value, whole))
+  if (overflow) {
+    const tooLarge = problem('too-large', wholeOf(bound, parsed))
+    return { bound, value: null, problem: tooLarge, hints: [], bare: run.bareTerms, unitUsed: run.unitUsed }
+  }
+  const undefinedResult = value?.kind === 'number' && (Number.isNaN(value.re) || Number.isNaN(value.im))
+  const edge = undefinedResult ? [problem('undefined-result', wholeOf(bound, parsed))] : NO_PROBLEMS
+  const hints = failed ? NO_PROBLEMS : allHints(bound, run.hints, edge)
   return { bound, value, problem: failed, hints, bare: run.bareTerms, unitUsed: run.unitUsed }
+}
+
+function wholeOf({ body }: Bound, { source }: Parsed): Span {
+  return { from: body?.from ?? 0, to: body?.to ?? source.length }
 }
 
 /** A range that is kept gives its name to its axis. */
@@ -96,13 +96,9 @@ function allHints(bound: Bound, told: readonly Problem[], edge: readonly Problem
   return bound.hints.length + told.length + edge.length === 0 ? NO_PROBLEMS : [...bound.hints, ...told, ...edge]
 }
 
-function edgeHints(value: Value | null, span: { from: number; to: number }): readonly Problem[] {
-  if (value?.kind !== 'number') return NO_PROBLEMS
-  if (Number.isNaN(value.re) || Number.isNaN(value.im)) return [problem('undefined-result', span)]
-  return NO_PROBLEMS
-}
-
 const NO_TERMS: ReadonlySet<Node> = new Set()
+const NO_NAMES: readonly string[] = []
+const NO_VALUES: readonly Value[] = []
 
 /** One evaluation: collects what it was told on the way, and is the context of its tree. */
 class Run implements Context {
@@ -112,6 +108,8 @@ class Run implements Context {
   readonly exponent = false
   readonly budget: Budget
   unitUsed = false
+  private uses: readonly string[] = NO_NAMES
+  private values: readonly (Value | null)[] = NO_VALUES
   private broken: { name: string; line: number } | null = null
   /** The run itself: a derived context inherits from it and must not take its notes. */
   private readonly self: Run
@@ -148,7 +146,19 @@ class Run implements Context {
     return this.names.lineOf?.(name) ?? null
   }
 
+  /** Looks up the names that the line reads, of which one may be in error. */
+  private note(uses: readonly string[]): void {
+    this.uses = uses
+    if (uses.length > 0) this.values = uses.map((name) => this.find(name))
+  }
+
   lookup(name: string): Value | null {
+    const { uses } = this
+    for (let k = 0; k < uses.length; k += 1) if (uses[k] === name) return this.values[k] ?? null
+    return this.find(name)
+  }
+
+  private find(name: string): Value | null {
     const found = this.names.value(name)
     if (found === null) return null
     if (found.kind !== 'broken') return found
@@ -159,7 +169,7 @@ class Run implements Context {
   statement(statement: Statement, bound: Bound): Value | Failure | null {
     const { body, right } = bound
     if (statement.type === 'empty' || body === null) return null
-    for (const name of bound.uses) this.lookup(name)
+    this.note(bound.uses)
     if (this.broken) return this.waiting(this.broken, body)
     if (statement.type === 'function') return this.functionValue(statement, bound, body)
     const value = evaluate(body, this)

@@ -25,13 +25,14 @@ export function callFunction(
   context: Context,
 ): Value | Failure {
   const arrays = takesArrays(definition)
-  if (!args.every(isScalar)) {
+  if (!areScalars(args)) {
     const whole = onArrays(definition, args, nodes, context, arrays)
     if (whole) return whole
   }
   const wrong = wrongCount(definition, args.length)
   if (wrong) return wrong
-  const ready: Value[] = []
+  /** A row of its own once an argument is read as something else. */
+  let ready: readonly Value[] = args
   for (let k = 0; k < args.length; k += 1) {
     const parameter = definition.parameters[Math.min(k, definition.parameters.length - 1)]
     const value = args[k]
@@ -39,7 +40,7 @@ export function callFunction(
     if (parameter === undefined || value === undefined || node === undefined) break
     const read = coerce(definition, parameter, value, node, context)
     if (read.kind === 'failure') return { ...read, from: node.from, to: node.to }
-    ready.push(read)
+    if (read !== value) ready = ready.with(k, read)
   }
   const [only] = ready
   if (definition.name === 'abs' && args[0]?.kind === 'angle') return absoluteAngle(args[0]) ?? failure('wrong-kind')
@@ -48,7 +49,11 @@ export function callFunction(
   return definition.apply(ready, arrays && nodes[0] ? derive(context, { at: nodes[0] }) : context)
 }
 
-const isScalar = (value: Value): boolean => value.kind === 'number' || value.kind === 'angle'
+/** Numbers and angles, and nothing else. */
+function areScalars(values: readonly Value[]): boolean {
+  for (const { kind } of values) if (kind !== 'number' && kind !== 'angle') return false
+  return true
+}
 
 /** Where an argument is no plain number: unknowns, and vectors and matrices that a function of numbers runs over. */
 function onArrays(
@@ -179,6 +184,11 @@ function wrongCount(definition: FunctionDefinition, given: number): Failure | nu
   return failure('argument-count', { signature: signature(definition), given })
 }
 
+function wrongKind(definition: FunctionDefinition, parameter: Parameter, value: Value): Failure {
+  const data = { signature: signature(definition), name: parameter.name, needs: parameter.kind, kind: value.kind }
+  return failure('argument-kind', data)
+}
+
 function coerce(
   definition: FunctionDefinition,
   parameter: Parameter,
@@ -186,47 +196,42 @@ function coerce(
   node: Node,
   context: Context,
 ): Value | Failure {
-  const wrong = (): Failure =>
-    failure('argument-kind', {
-      signature: signature(definition),
-      name: parameter.name,
-      needs: parameter.kind,
-      kind: value.kind,
-    })
   switch (parameter.kind) {
     case 'angle':
       if (value.kind === 'angle') return value
-      if (value.kind !== 'number') return wrong()
+      if (value.kind !== 'number') return wrongKind(definition, parameter, value)
       if (value.im !== 0) return value
       context.bare(node, value)
       return inUnit(value, context.unit)
     case 'number': {
       const number = value.kind === 'angle' ? asRadians(value) : value
-      return number.kind === 'number' ? number : wrong()
+      return number.kind === 'number' ? number : wrongKind(definition, parameter, value)
     }
     case 'scalar':
-      return value.kind === 'number' || value.kind === 'angle' ? value : wrong()
+      return value.kind === 'number' || value.kind === 'angle' ? value : wrongKind(definition, parameter, value)
     case 'quantity':
       if (value.kind === 'angle') return value
-      return value.kind === 'number' && value.im === 0 ? value : wrong()
+      return value.kind === 'number' && value.im === 0 ? value : wrongKind(definition, parameter, value)
     case 'real': {
       const number = value.kind === 'angle' ? asRadians(value) : value
-      return number.kind === 'number' && number.im === 0 ? number : wrong()
+      return number.kind === 'number' && number.im === 0 ? number : wrongKind(definition, parameter, value)
     }
     case 'whole':
-      return value.kind === 'number' && value.im === 0 && Number.isInteger(value.re) ? value : wrong()
+      return value.kind === 'number' && value.im === 0 && Number.isInteger(value.re)
+        ? value
+        : wrongKind(definition, parameter, value)
     case 'vector':
-      return value.kind === 'vector' ? value : wrong()
+      return value.kind === 'vector' ? value : wrongKind(definition, parameter, value)
     case 'array':
-      return value.kind === 'vector' || value.kind === 'matrix' ? value : wrong()
+      return value.kind === 'vector' || value.kind === 'matrix' ? value : wrongKind(definition, parameter, value)
     case 'matrix':
       if (value.kind === 'number') return matrixOf(1, 1, [value])
       if (value.kind === 'matrix') return value
-      return asMatrix(value) ? value : wrong()
+      return asMatrix(value) ? value : wrongKind(definition, parameter, value)
     case 'text':
-      return value.kind === 'text' ? value : wrong()
+      return value.kind === 'text' ? value : wrongKind(definition, parameter, value)
     case 'truth':
-      return value.kind === 'truth' ? value : wrong()
+      return value.kind === 'truth' ? value : wrongKind(definition, parameter, value)
     case 'any':
     case 'algebra':
       return value

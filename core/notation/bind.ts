@@ -60,11 +60,11 @@ export function bindStatement(source: string, statement: Statement, names: Names
     case 'empty':
       break
     case 'expression':
-      body = binder.bind(statement.body)
+      body = statement.free ? statement.body : binder.bind(statement.body)
       break
     case 'define':
       binder.definable(statement.name)
-      body = binder.bind(statement.body)
+      body = statement.free ? statement.body : binder.bind(statement.body)
       break
     case 'function':
       binder.definable(statement.name)
@@ -179,8 +179,9 @@ class Binder {
       case 'sum':
         return this.sum(node)
       case 'group': {
+        if (node.free) return node
         const inner = this.bind(node.inner)
-        return inner === node.inner ? node : { type: 'group', inner, from: node.from, to: node.to }
+        return inner === node.inner ? node : { type: 'group', inner, free: false, from: node.from, to: node.to }
       }
       case 'quantity':
       case 'call':
@@ -249,6 +250,16 @@ class Binder {
       default:
         return node
     }
+  }
+
+  /** The same row where binding changes nothing in it. */
+  private all(nodes: readonly Node[]): readonly Node[] {
+    const [only] = nodes
+    if (nodes.length === 1 && only) {
+      const bound = this.bind(only)
+      return bound === only ? nodes : [bound]
+    }
+    return nodes.map((node) => this.bind(node))
   }
 
   /** The unknown that gets a value: read like any name, so that the line follows it. */
@@ -590,7 +601,7 @@ class Binder {
     const unit = this.isUnit(name) || (suffix?.kind === 'prefix' && suffix.imaginary && !this.isFunction(name))
     const [only] = node.args
     if (unit && only && node.args.length === 1 && !node.raised) {
-      const group: Node = { type: 'group', inner: this.bind(only), from: bracket.from, to: bracket.to }
+      const group: Node = { type: 'group', inner: this.bind(only), free: false, from: bracket.from, to: bracket.to }
       return [...this.split(callee), group]
     }
     if (callee.type === 'name') return [this.called(node, callee)]
@@ -609,7 +620,7 @@ class Binder {
   /** A call of a function that a line or the registry defines, or the error that there is none. */
   private called(node: Call, callee: NameNode, suffix: Suffix | null = null): Node {
     const { name } = callee
-    const args = node.args.map((a) => this.bind(a))
+    const args = node.free ? node.args : this.all(node.args)
     const local = this.locals !== NO_NAMES && this.locals.has(name)
     const kind = local ? 'value' : this.isUnit(name) ? null : this.names.above(name)
     if (kind === 'function') {

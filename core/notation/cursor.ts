@@ -22,7 +22,13 @@ export class Cursor {
   protected at = 0
   protected depth = 0
   protected terms = 0
-  protected readonly open: Opener[] = []
+  /** What was opened last and is still open; `end` where nothing is. */
+  protected opener: Opener | Tok.end = Tok.end
+  /** How many single bars, and how many brackets, are open. */
+  protected openBars = 0
+  protected openBrackets = 0
+  /** True until something is read that depends on what is kept, or that binding may have a hint about. */
+  protected free = true
   /** What the token at hand is: kept, since every level of the grammar asks for it. */
   protected kind: Tok = Tok.end
 
@@ -32,7 +38,10 @@ export class Cursor {
     this.problem = null
     this.depth = 0
     this.terms = 0
-    if (this.open.length > 0) this.open.length = 0
+    this.free = true
+    this.opener = Tok.end
+    this.openBars = 0
+    this.openBrackets = 0
     this.goTo(0)
   }
 
@@ -79,6 +88,23 @@ export class Cursor {
     const { at, tokens } = this
     if (!this.is(Tok.end)) this.goTo(at + 1)
     return tokens.to(at)
+  }
+
+  /** Takes an opening sign; what was open before it, for {@link left}. */
+  protected enter(opener: Opener): Opener | Tok.end {
+    const outer = this.opener
+    this.opener = opener
+    if (opener === Tok.bar) this.openBars += 1
+    else if (opener !== Tok.parallel) this.openBrackets += 1
+    this.take()
+    return outer
+  }
+
+  /** What was opened last is open no more. */
+  protected left(outer: Opener | Tok.end): void {
+    if (this.opener === Tok.bar) this.openBars -= 1
+    else if (this.opener !== Tok.parallel) this.openBrackets -= 1
+    this.opener = outer
   }
 
   /** Notes the first problem and skips to the end, so that every loop ends. */

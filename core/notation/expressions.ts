@@ -42,6 +42,8 @@ export abstract class ExpressionParser extends OperandParser {
       const level = levelOf(this.kind)
       if (level < least || level === Level.none) return left
       const before = left
+      // Sums and products are left as they are; all else may deserve a hint.
+      if (level < Level.sum || level === Level.parallel) this.free = false
       switch (level) {
         case Level.chain:
           left = this.chainAfter(left)
@@ -114,7 +116,7 @@ export abstract class ExpressionParser extends OperandParser {
 
   private sum(left: Node): Node {
     const sign = this.is(Tok.plus) ? '+' : '-'
-    if (this.open.at(-1) === Tok.openSquare && this.spaced && !this.tokens.spaced(this.at + 1))
+    if (this.opener === Tok.openSquare && this.spaced && !this.tokens.spaced(this.at + 1))
       return this.commaMissing(left)
     this.take()
     this.another()
@@ -159,13 +161,12 @@ export abstract class ExpressionParser extends OperandParser {
    * the parallel sign only with spaces round it; `|a||b|` is refused.
    */
   protected closesBars(): boolean {
-    const top = this.open.at(-1)
-    if (top === undefined || top === Tok.open || top === Tok.openSquare) return false
-    if (top === Tok.parallel) return true
+    const { opener } = this
+    if (opener === Tok.end || opener === Tok.open || opener === Tok.openSquare) return false
+    if (opener === Tok.parallel) return true
     const next = this.peek(1)
     if (this.spaced && this.tokens.spaced(this.at + 1) && startsOperand(next)) return false
-    const bars = this.open.filter((opener) => opener === Tok.bar).length
-    if (bars >= 2 && !startsOperand(next)) {
+    if (this.openBars >= 2 && !startsOperand(next)) {
       this.tokens.splitBars(this.at)
       this.goTo(this.at)
       return true
@@ -226,8 +227,10 @@ export abstract class ExpressionParser extends OperandParser {
         const unit = radiansOver(node)
         if (unit) return this.radians(first, unit, node, products === 0)
       }
-      if (rest === null && (sign === 'implicit' || comesApart(node) || (products === 0 && comesApart(first))))
+      if (rest === null && (sign === 'implicit' || comesApart(node) || (products === 0 && comesApart(first)))) {
         rest = flat(left, products)
+        this.free = false
+      }
       if (rest === null) left = { type: 'product', sign, left, right: node, from: first.from, to: node.to }
       else rest.push({ sign, node })
       products += 1
@@ -250,7 +253,7 @@ export abstract class ExpressionParser extends OperandParser {
   }
 
   protected closesHere(): boolean {
-    return this.is(Tok.bar) && this.open.includes(Tok.bar)
+    return this.is(Tok.bar) && this.openBars > 0
   }
 
   protected missingOperator(before: Node): void {
@@ -277,6 +280,7 @@ export abstract class ExpressionParser extends OperandParser {
 
   private signedFactor(): Node {
     const { kind, from } = this
+    this.free = false
     this.take()
     if (!this.down()) return this.tooDeep()
     const operand = this.factor()
@@ -285,6 +289,7 @@ export abstract class ExpressionParser extends OperandParser {
   }
 
   protected polar(magnitude: Node): Node {
+    this.free = false
     this.take()
     const angle = this.angleOperand()
     if (this.is(Tok.caret) && !this.problem) return this.polarPower(magnitude, angle)
@@ -350,6 +355,7 @@ export abstract class ExpressionParser extends OperandParser {
       this.another()
       const mark = this.markSign()
       if (mark) {
+        this.free = false
         base = { type: 'mark', sign: mark, operand: base, from: base.from, to: this.take() }
         continue
       }
@@ -390,6 +396,7 @@ export abstract class ExpressionParser extends OperandParser {
     const { kind, from } = this
     if (!this.down()) return this.tooDeep()
     if (kind === Tok.minus || kind === Tok.plus) {
+      this.free = false
       this.take()
       const operand = this.exponent()
       this.up()

@@ -5,12 +5,17 @@ import { write } from './problem'
 import { isName, isNameToo, isSign, isWordOperator, Tok } from './tokens'
 import type { Call, NameNode, Node, Quantity } from './tree'
 
-/** Signs that close what a sign has opened. */
-const CLOSING: Readonly<Record<Opener, { readonly kind: Tok; readonly text: string }>> = {
-  [Tok.open]: { kind: Tok.close, text: ')' },
-  [Tok.openSquare]: { kind: Tok.closeSquare, text: ']' },
-  [Tok.bar]: { kind: Tok.bar, text: '|' },
-  [Tok.parallel]: { kind: Tok.parallel, text: '||' },
+const CLOSING_TEXT = new Map([
+  [Tok.close, ')'],
+  [Tok.closeSquare, ']'],
+  [Tok.bar, '|'],
+  [Tok.parallel, '||'],
+])
+
+/** The sign that closes what a sign has opened. */
+function closingOf(opener: Opener | Tok.end): Tok {
+  if (opener === Tok.open) return Tok.close
+  return opener === Tok.openSquare ? Tok.closeSquare : opener
 }
 
 const isPostfix = (kind: Tok): boolean =>
@@ -96,14 +101,13 @@ export abstract class OperandParser extends Cursor {
 
   protected entry(operand: Node): Node {
     const open = this.at
-    this.take()
+    const outer = this.enter(Tok.openSquare)
     this.another()
-    this.open.push(Tok.openSquare)
     this.indexDepth += 1
     const index = this.index()
     const column = this.is(Tok.comma) ? (this.take(), this.index()) : null
     this.indexDepth -= 1
-    const to = this.close(open)
+    const to = this.close(open, outer)
     return { type: 'entry', operand, index, column, from: operand.from, to }
   }
 
@@ -124,28 +128,26 @@ export abstract class OperandParser extends Cursor {
   }
 
   protected call(callee: NameNode | Quantity, raised: Node | null): Call {
-    const open = this.at
-    const { from } = this
-    this.take()
-    this.open.push(Tok.open)
-    const args: Node[] = []
-    if (!this.is(Tok.close)) {
-      args.push(this.withSeries(this.inside()))
-      while (this.is(Tok.comma)) {
-        this.take()
-        args.push(this.inside())
-      }
+    const { at, from } = this
+    const outer = this.enter(Tok.open)
+    this.free = true
+    const args = this.is(Tok.close) ? [] : [this.withSeries(this.inside())]
+    while (this.is(Tok.comma) && args.length > 0) {
+      this.take()
+      args.push(this.inside())
     }
-    const to = this.close(open)
-    return { type: 'call', callee, raised, args, bracket: { from, to }, from: callee.from, to }
+    const { free } = this
+    this.free = false
+    const to = this.close(at, outer)
+    return { type: 'call', callee, raised, args, free, bracket: { from, to }, from: callee.from, to }
   }
 
   /** Takes the closing bracket of what was opened last, or says where it is missing. */
-  protected close(opened: number): number {
-    const opener = this.open.pop() ?? Tok.open
-    const closing = CLOSING[opener]
-    if (this.is(closing.kind)) return this.take()
-    if (!this.problem) this.notClosed(opened, closing.text)
+  protected close(opened: number, outer: Opener | Tok.end): number {
+    const closing = closingOf(this.opener)
+    this.left(outer)
+    if (this.kind === closing) return this.take()
+    if (!this.problem) this.notClosed(opened, CLOSING_TEXT.get(closing) ?? '')
     return this.previousEnd
   }
 
@@ -190,6 +192,7 @@ export abstract class OperandParser extends Cursor {
     if (isName(kind) && this.from === to && kind !== Tok.deg && kind !== Tok.rad) {
       const digits = this.tokens.text(at)
       const run = this.text
+      this.free = false
       return { type: 'quantity', digits, run, runFrom: to, from, to: this.take() }
     }
     return this.tokens.isRaised(at) ? digitsNode(this.tokens.text(at), from, to) : digitsAt(this.source, from, to)
@@ -201,6 +204,7 @@ export abstract class OperandParser extends Cursor {
       return this.fail('operand-expected', this.span(), { found: this.text })
     if (kind === Tok.last && this.indexDepth > 0) return { type: 'last', from, to: this.take() }
     const name = this.text
+    this.free = false
     return { type: 'name', name, from, to: this.take() }
   }
 
@@ -209,13 +213,16 @@ export abstract class OperandParser extends Cursor {
     const { at, from } = this
     switch (this.kind) {
       case Tok.open: {
-        this.take()
-        this.open.push(Tok.open)
+        const outer = this.enter(Tok.open)
         const before = this.ranges
+        const freeBefore = this.free
         this.ranges = true
+        this.free = true
         const inner = this.whole()
+        const { free } = this
         this.ranges = before
-        return { type: 'group', inner, from, to: this.close(at) }
+        this.free = freeBefore && free
+        return { type: 'group', inner, free, from, to: this.close(at, outer) }
       }
       case Tok.bar:
         return this.bars(Tok.bar)
@@ -241,8 +248,7 @@ export abstract class OperandParser extends Cursor {
   /** A closing bracket where an operand should stand. */
   private closedEarly(): Node {
     const { text } = this
-    const opened = this.open.some((opener) => opener === Tok.open || opener === Tok.openSquare)
-    if (opened && this.at > 0)
+    if (this.openBrackets > 0 && this.at > 0)
       return this.fail('operand-expected', { from: this.previousEnd, to: this.to }, { found: text })
     return this.fail('unbalanced', this.span(), { bracket: text }, [{ label: `remove ${text}`, replacement: '' }])
   }
@@ -250,16 +256,19 @@ export abstract class OperandParser extends Cursor {
   /** `[1, 2, 3]` or `[f(k) for k = 1 to n]`. */
   protected list(): Node {
     const { at, from } = this
-    this.take()
-    this.open.push(Tok.openSquare)
+    const outer = this.enter(Tok.openSquare)
+    this.free = false
     const entries: Node[] = []
-    if (this.is(Tok.closeSquare)) return this.fail('empty-list', { from, to: this.to })
+    if (this.is(Tok.closeSquare)) {
+      this.left(outer)
+      return this.fail('empty-list', { from, to: this.to })
+    }
     do {
       if (entries.length > 0) this.take()
       this.another()
       entries.push(this.withSeries(this.inside()))
     } while (this.is(Tok.comma) && entries.at(-1)?.type !== 'series')
-    return { type: 'list', entries, from, to: this.close(at) }
+    return { type: 'list', entries, from, to: this.close(at, outer) }
   }
 
   /** A body with `for k = 1 to n step 2` behind it, if that follows. */
@@ -288,22 +297,20 @@ export abstract class OperandParser extends Cursor {
 
   protected bars(opener: Tok.bar | Tok.parallel): Node {
     const { at, from } = this
-    this.take()
-    this.open.push(opener)
+    const outer = this.enter(opener)
+    this.free = false
     const inner = this.expression()
-    const to = this.close(at)
+    const to = this.close(at, outer)
     return { type: 'bars', double: opener === Tok.parallel, inner, from, to }
   }
 
   /** `||v||`, or two single bars that touch: `||a| + b|`. */
   protected norm(): Node {
     const { at } = this
-    const bars = this.open.length
     const node = this.bars(Tok.parallel)
     if (!this.problem || this.depth > 12) return node
     const first = this.problem
     this.problem = null
-    this.open.length = bars
     this.tokens.splitBars(at)
     this.goTo(at)
     const nested = this.bars(Tok.bar)

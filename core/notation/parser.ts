@@ -46,7 +46,7 @@ class StatementParser extends ExpressionParser {
     const left = this.whole()
     if (this.is(Tok.approximately)) return this.check(left)
     this.finish()
-    return { type: 'expression', body: left }
+    return { type: 'expression', body: left, free: this.free }
   }
 
   private check(left: Node): Statement {
@@ -100,7 +100,7 @@ class StatementParser extends ExpressionParser {
   private definition(equals: number): Statement {
     if (equals === 0) {
       const sign = this.span()
-      return { type: 'expression', body: this.fail('nothing-defined', sign) }
+      return { type: 'expression', body: this.fail('nothing-defined', sign), free: true }
     }
     const parameters = equals > 1 ? this.parameterList(equals) : null
     if (!isName(this.kind) || (equals > 1 && parameters === null)) return this.notDefinable(equals)
@@ -109,7 +109,7 @@ class StatementParser extends ExpressionParser {
     this.goTo(equals + 1)
     const body = this.whole()
     this.finish()
-    return parameters ? { type: 'function', name, parameters, body } : { type: 'define', name, body }
+    return parameters ? { type: 'function', name, parameters, body } : { type: 'define', name, body, free: this.free }
   }
 
   /** The names in `f(x, y) =`; `null` where something else stands before the equals sign. */
@@ -136,7 +136,7 @@ class StatementParser extends ExpressionParser {
     const fixes: ProblemFix[] = equals + 1 === end ? [] : [write(whole ? `${right} = ${left}` : `${left} == ${right}`)]
     const to = equals + 1 === end ? head.to : tokens.to(end - 1)
     this.fail('not-definable', { from: head.from, to }, { left }, fixes)
-    return { type: 'expression', body: { type: 'hole', ...head } }
+    return { type: 'expression', body: { type: 'hole', ...head }, free: true }
   }
 }
 

@@ -21,6 +21,8 @@ interface At extends Span {
 export interface Group extends At {
   readonly type: 'group'
   readonly inner: Node
+  /** Nothing in it depends on what is kept: binding leaves it as it is. */
+  readonly free: boolean
 }
 export interface TextNode extends At {
   readonly type: 'text'
@@ -175,6 +177,8 @@ export interface Call extends At {
   readonly callee: NameNode | Quantity
   readonly raised: Node | null
   readonly args: readonly Node[]
+  /** Nothing in the arguments depends on what is kept. */
+  readonly free: boolean
   readonly bracket: Span
 }
 export type ChainSign = '*' | '/' | 'mod' | 'implicit'
@@ -226,8 +230,9 @@ export type Node =
 /** A whole line. */
 export type Statement =
   | { readonly type: 'empty' }
-  | { readonly type: 'expression'; readonly body: Node }
-  | { readonly type: 'define'; readonly name: NameNode; readonly body: Node }
+  /** `free` where nothing in the body depends on what is kept. */
+  | { readonly type: 'expression'; readonly body: Node; readonly free: boolean }
+  | { readonly type: 'define'; readonly name: NameNode; readonly body: Node; readonly free: boolean }
   | {
       readonly type: 'function'
       readonly name: NameNode

@@ -34,7 +34,7 @@ export function add(a: NumberValue, b: NumberValue): NumberValue | Failure {
     const multiple = multiplesOfPi(a, b, G.add)
     if (multiple) return multipleOfPi(multiple, complex)
   }
-  return rounded({ re: a.re + b.re, im: a.im + b.im }, complex, a, b)
+  return complex ? rounded(C.add(a, b), true, a, b) : roundedReal(a.re + b.re, a, b)
 }
 
 export function subtract(a: NumberValue, b: NumberValue): NumberValue | Failure {
@@ -46,7 +46,7 @@ export function subtract(a: NumberValue, b: NumberValue): NumberValue | Failure 
     const multiple = multiplesOfPi(a, b, G.subtract)
     if (multiple) return multipleOfPi(multiple, complex)
   }
-  return rounded({ re: a.re - b.re, im: a.im - b.im }, complex, a, b)
+  return complex ? rounded(C.subtract(a, b), true, a, b) : roundedReal(a.re - b.re, a, b)
 }
 
 /** A sum or difference of two multiples of π, of which one may be 0; `null` where it is none. */
@@ -79,7 +79,12 @@ export function multiply(a: NumberValue, b: NumberValue): NumberValue | Failure 
     const multiple = G.multiply(pi, factor)
     if (multiple) return multipleOfPi(multiple, complex)
   }
-  return rounded(C.multiply(a, b), complex, a, b)
+  return complex ? rounded(C.multiply(a, b), true, a, b) : roundedReal(a.re * b.re, a, b)
+}
+
+/** The same for a result known to be real. */
+function roundedReal(re: number, a: NumberValue, b: NumberValue): NumberValue | Failure {
+  return re - re === 0 ? real(re) : rounded({ re, im: 0 }, false, a, b)
 }
 
 /** a/b: 7/0 is ∞, 0/0 undefined; a complex quotient by zero is ∞ without a direction. */
@@ -98,7 +103,7 @@ export function divide(a: NumberValue, b: NumberValue): NumberValue | Failure {
     const multiple = G.divide(a.pi, b.exact ?? b.pi ?? G.ONE)
     if (multiple) return b.exact ? multipleOfPi(multiple, complex) : exactNumber(multiple, complex)
   }
-  return rounded(C.divide(a, b), complex, a, b)
+  return complex ? rounded(C.divide(a, b), true, a, b) : roundedReal(a.re / b.re, a, b)
 }
 
 /** a − n·⌊a/n⌋ for real numbers. */
