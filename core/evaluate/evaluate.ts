@@ -1,5 +1,6 @@
 import { callFunction } from '../functions/call'
 import { conjugate } from '../functions/complex'
+import type { FunctionDefinition } from '../functions/definition'
 import { findFunction } from '../functions/registry'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
@@ -466,31 +467,50 @@ function allOf(nodes: readonly Node[], context: Context): readonly Value[] | Fai
 
 function builtIn(node: Apply, args: readonly Value[], context: Context): Value | Failure {
   const definition = findFunction(node.name)
-  // A row of sweeps, as in sum(k*t for k = 1 to 3), is as many arguments.
-  const [row, rowNode] = [args[0], node.args[0]]
-  const spread = args.length === 1 && definition?.repeats && row?.kind === 'vector' && row.items.some(isSweep)
-  if (spread && rowNode) {
-    const nodes = row.items.map(() => rowNode)
-    return atEveryPoint(row.items, node, context, (values, inner) => callFunction(definition, values, nodes, inner))
-  }
+  if (definition === null) return failure('unknown-name', { name: node.name, near: '' })
+  return (
+    (args.length === 1 ? overRow(definition, args, node, context) : null) ??
+    (!definition.sweeps && hasSweep(args) ? overSweeps(definition, args, node, context) : null) ??
+    callFunction(definition, args, node.args, context)
+  )
+}
 
-  if (definition && args.some(isSweep) && !definition.sweeps) {
-    const [only] = args
-    const single = args.length === 1 && only?.kind === 'sweep' ? only : null
-    const loop = single && loopFunction(definition.name, single)
-    if (loop) return loop
-    // A reduction of one sweep runs over its points.
-    if (single && definition.repeats && single.of !== 'other') {
-      const found = loopReduction(definition.name, single)
-      if (found) return found
-      if (single.count > REDUCED_MOST) return failure('too-many-points', { count: single.count, limit: REDUCED_MOST })
-      return callFunction(definition, [vector(pointsOf(single))], node.args, context)
-    }
-    return atEveryPoint(args, node, context, (values, inner) => callFunction(definition, values, node.args, inner))
+function hasSweep(values: readonly Value[]): boolean {
+  for (const { kind } of values) if (kind === 'sweep') return true
+  return false
+}
+
+/** A row of sweeps, as in sum(k*t for k = 1 to 3), is as many arguments. */
+function overRow(
+  definition: FunctionDefinition,
+  [row]: readonly Value[],
+  node: Apply,
+  context: Context,
+): Value | Failure | null {
+  const [rowNode] = node.args
+  if (row?.kind !== 'vector' || !definition.repeats || !rowNode || !row.items.some(isSweep)) return null
+  const nodes = row.items.map(() => rowNode)
+  return atEveryPoint(row.items, node, context, (values, inner) => callFunction(definition, values, nodes, inner))
+}
+
+function overSweeps(
+  definition: FunctionDefinition,
+  args: readonly Value[],
+  node: Apply,
+  context: Context,
+): Value | Failure {
+  const [only] = args
+  const single = args.length === 1 && only?.kind === 'sweep' ? only : null
+  const loop = single && loopFunction(definition.name, single)
+  if (loop) return loop
+  // A reduction of one sweep runs over its points.
+  if (single && definition.repeats && single.of !== 'other') {
+    const found = loopReduction(definition.name, single)
+    if (found) return found
+    if (single.count > REDUCED_MOST) return failure('too-many-points', { count: single.count, limit: REDUCED_MOST })
+    return callFunction(definition, [vector(pointsOf(single))], node.args, context)
   }
-  return definition
-    ? callFunction(definition, args, node.args, context)
-    : failure('unknown-name', { name: node.name, near: '' })
+  return atEveryPoint(args, node, context, (values, inner) => callFunction(definition, values, node.args, inner))
 }
 
 function userDefined(node: Apply, args: readonly Value[], context: Context): Value | Failure {

@@ -24,8 +24,9 @@ export function callFunction(
   nodes: readonly Node[],
   context: Context,
 ): Value | Failure {
-  const arrays = takesArrays(definition)
-  if (!areScalars(args)) {
+  const scalars = areScalars(args)
+  const arrays = !scalars && takesArrays(definition)
+  if (!scalars) {
     const whole = onArrays(definition, args, nodes, context, arrays)
     if (whole) return whole
   }

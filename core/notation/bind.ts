@@ -155,6 +155,7 @@ class Binder {
   }
 
   private isUnit(name: string): boolean {
+    if (name.length !== 1) return false
     if (name === this.names.letter) return true
     if (name !== 'i' && name !== 'j') return false
     return !this.locals.has(name) && this.names.above(name) === null
@@ -622,19 +623,20 @@ class Binder {
     const { name } = callee
     const args = node.free ? node.args : this.all(node.args)
     const local = this.locals !== NO_NAMES && this.locals.has(name)
-    const kind = local ? 'value' : this.isUnit(name) ? null : this.names.above(name)
+    const unit = this.isUnit(name)
+    const kind = local ? 'value' : unit ? null : this.names.above(name)
     if (kind === 'function') {
       this.use(name)
       return this.apply(node, callee, name, false, args)
     }
-    const builtIn = kind === null && !this.isUnit(name) ? this.names.builtIn(name) : null
+    const builtIn = kind === null && !unit ? this.names.builtIn(name) : null
     if (builtIn !== null) {
       // Of two vectors it is the angle between them; of one number its argument.
       if (name === 'angle' && args.length === 2) return this.apply(node, callee, 'angle', true, args)
       if (node.raised && isMinusOne(node.raised)) this.inverseUnclear(node, builtIn)
       return this.apply(node, callee, builtIn, true, args)
     }
-    if (kind !== 'value' && !this.isName(name) && !this.isUnit(name) && suffix === null)
+    if (kind !== 'value' && !this.isName(name) && !unit && suffix === null)
       return this.unknownFunction(node, callee, name, args)
     const raised = node.raised ? `^${this.slice(node.raised)}` : ''
     const span = { from: callee.from, to: node.bracket.from + 1 }
@@ -671,10 +673,10 @@ class Binder {
   }
 }
 
-/** No look-up for the many names that begin otherwise. */
+/** No look-up for the many names that begin with another letter than p, e, i, π. */
 function mayBeConstant(name: string): boolean {
-  const first = name.charAt(0)
-  return first === 'p' || first === 'e' || first === 'i' || first === 'π'
+  const first = name.charCodeAt(0)
+  return first === 112 || first === 101 || first === 105 || first === 960
 }
 
 function literal(span: Span, value: NumberValue, digits: string, prefix: string): Literal {

@@ -213,7 +213,8 @@ function exponentEnd(source: string, at: number): number {
 function wordAt(source: string, from: number, to: number, first: number): Tok {
   const words = WORDS_BY_LETTER[first]
   if (words === undefined) return Tok.name
-  for (const [word, kind] of words) if (word.length === to - from && source.startsWith(word, from)) return kind
+  const length = to - from
+  for (const [word, kind] of words) if (word.length === length && source.startsWith(word, from)) return kind
   return Tok.name
 }
 

@@ -4,7 +4,7 @@ import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { cosTurns, sinTurns } from '../numbers/turns'
-import { complexNumber, exactNumber, integer, multipleOfPi, ofSort, real } from './make'
+import { complexNumber, exactNumber, integer, isWhole, multipleOfPi, ofSort, real, wholeNumber } from './make'
 import type { Failure, NumberValue } from './value'
 import { failure } from './value'
 
@@ -26,6 +26,10 @@ export function undefinedNumber(complex = false): NumberValue {
 }
 
 export function add(a: NumberValue, b: NumberValue): NumberValue | Failure {
+  if (isWhole(a) && isWhole(b)) {
+    const n = a.re + b.re
+    if (Number.isSafeInteger(n)) return wholeNumber(n)
+  }
   const complex = a.complex || b.complex
   if (a.exact && b.exact) {
     const value = G.add(a.exact, b.exact)
@@ -38,6 +42,10 @@ export function add(a: NumberValue, b: NumberValue): NumberValue | Failure {
 }
 
 export function subtract(a: NumberValue, b: NumberValue): NumberValue | Failure {
+  if (isWhole(a) && isWhole(b)) {
+    const n = a.re - b.re
+    if (Number.isSafeInteger(n)) return wholeNumber(n)
+  }
   const complex = a.complex || b.complex
   if (a.exact && b.exact) {
     const value = G.subtract(a.exact, b.exact)
@@ -68,6 +76,10 @@ export function negate(a: NumberValue): NumberValue {
 }
 
 export function multiply(a: NumberValue, b: NumberValue): NumberValue | Failure {
+  if (isWhole(a) && isWhole(b)) {
+    const n = a.re * b.re
+    if (Number.isSafeInteger(n)) return wholeNumber(n)
+  }
   const complex = a.complex || b.complex
   if (a.exact && b.exact) {
     const value = G.multiply(a.exact, b.exact)

@@ -50,8 +50,21 @@ export function exactReal(q: Rational): NumberValue {
 }
 
 export function integer(n: number): NumberValue {
+  if (Number.isSafeInteger(n)) return wholeNumber(n)
   const q = Q.rational(n)
   return q ? exactReal(q) : real(n)
+}
+
+/** A plain real number that is a safe integer. */
+export function isWhole(z: NumberValue): boolean {
+  return z.exact !== null && z.exact.re.d === 1 && !z.complex && z.re <= MOST_SAFE && z.re >= -MOST_SAFE
+}
+
+const MOST_SAFE = Number.MAX_SAFE_INTEGER
+
+/** The same from its value. */
+export function wholeNumber(n: number): NumberValue {
+  return new Scalar(n + 0, 0, G.fromRational(Q.whole(n + 0)), null, false)
 }
 
 /** A number known to be `multiple`·π. */
