@@ -37,12 +37,29 @@ export function evaluate(node: Node, context: Context): Value | Failure {
   return value.kind === 'sweep' && value.pending ? at(node, settle(value)) : value
 }
 
-/** The same, but a sweep may still have to be worked out: for operators, which make one loop of a whole term. */
+/**
+ * The same, but a sweep may still have to be worked out: for operators, which make one loop of a whole term.
+ * The commonest nodes are dealt with at once.
+ */
 function unsettled(node: Node, context: Context): Value | Failure {
-  if (node.type === 'literal') return at(node, literalValue(node.value))
+  switch (node.type) {
+    case 'literal':
+      return at(node, literalValue(node.value))
+    case 'group':
+      return unsettled(node.inner, context)
+    default:
+  }
   if (!spend(context.budget)) return failure('too-long')
-  const value = step(node, context)
-  return at(node, value)
+  switch (node.type) {
+    case 'name':
+      return at(node, context.lookup(node.name) ?? failure('unknown-name', { name: node.name, near: '' }))
+    case 'product':
+      return at(node, operate(node.sign === 'implicit' ? '*' : node.sign, node.left, node.right, context))
+    case 'sum':
+      return at(node, operate(node.sign, node.left, node.right, context))
+    default:
+      return at(node, step(node, context))
+  }
 }
 
 function at(node: Node, value: Value | Failure): Value | Failure {
@@ -51,16 +68,6 @@ function at(node: Node, value: Value | Failure): Value | Failure {
 
 function step(node: Node, context: Context): Value | Failure {
   switch (node.type) {
-    case 'name':
-      return context.lookup(node.name) ?? failure('unknown-name', { name: node.name, near: '' })
-    case 'product':
-      return operate(node.sign === 'implicit' ? '*' : node.sign, node.left, node.right, context)
-    case 'sum':
-      return operate(node.sign, node.left, node.right, context)
-    case 'group':
-      return unsettled(node.inner, context)
-    case 'literal':
-      return literalValue(node.value)
     case 'constant':
       return node.value
     case 'parallel':
