@@ -29,6 +29,9 @@ export class Cursor {
   protected openBrackets = 0
   /** True until something is read that depends on what is kept, or that binding may have a hint about. */
   protected free = true
+  /** True once the line has a factor that may come apart, and once it has an angle or ∠: most lines have neither. */
+  protected apart = false
+  protected angled = false
   /** What the token at hand is: kept, since every level of the grammar asks for it. */
   protected kind: Tok = Tok.end
 
@@ -39,6 +42,8 @@ export class Cursor {
     this.depth = 0
     this.terms = 0
     this.free = true
+    this.apart = false
+    this.angled = false
     this.opener = Tok.end
     this.openBars = 0
     this.openBrackets = 0

@@ -121,7 +121,7 @@ export abstract class ExpressionParser extends OperandParser {
     this.take()
     this.another()
     const right = this.operators(Level.parallel)
-    if (isAngle(right) && endsInPolar(left)) return this.bracketings(lastPolar(left), right, sign)
+    if (this.angled && isAngle(right) && endsInPolar(left)) return this.bracketings(lastPolar(left), right, sign)
     return { type: 'sum', sign, left, right, from: left.from, to: right.to }
   }
 
@@ -222,12 +222,12 @@ export abstract class ExpressionParser extends OperandParser {
       if (sign !== 'implicit') this.take()
       this.another()
       const node = this.factor()
-      if (sign === '*' && before.type === 'polar' && isAngle(node)) return this.bracketings(before, node, sign)
-      if (sign === '/') {
-        const unit = radiansOver(node)
+      if (this.angled) {
+        if (sign === '*' && before.type === 'polar' && isAngle(node)) return this.bracketings(before, node, sign)
+        const unit = sign === '/' ? radiansOver(node) : null
         if (unit) return this.radians(first, unit, node, products === 0)
       }
-      if (rest === null && (sign === 'implicit' || comesApart(node) || (products === 0 && comesApart(first)))) {
+      if (rest === null && (sign === 'implicit' || this.comeApart(node, products === 0 ? first : null))) {
         rest = flat(left, products)
         this.free = false
       }
@@ -237,6 +237,11 @@ export abstract class ExpressionParser extends OperandParser {
       before = node
     }
     return rest === null ? left : { type: 'chain', first, rest, from: first.from, to: before.to }
+  }
+
+  /** May one of these factors turn out to be digits and what they multiply? */
+  private comeApart(node: Node, first: Node | null): boolean {
+    return this.apart && (comesApart(node) || (first !== null && comesApart(first)))
   }
 
   /** `pi/4 rad`: the unit belongs to the fraction, where nothing else stands in the row. */
@@ -290,6 +295,7 @@ export abstract class ExpressionParser extends OperandParser {
 
   protected polar(magnitude: Node): Node {
     this.free = false
+    this.angled = true
     this.take()
     const angle = this.angleOperand()
     if (this.is(Tok.caret) && !this.problem) return this.polarPower(magnitude, angle)

@@ -89,6 +89,7 @@ export abstract class OperandParser extends Cursor {
         case Tok.deg:
         case Tok.rad: {
           const sign = kind === Tok.rad ? 'rad' : 'deg'
+          this.angled = true
           operand = { type: 'postfix', sign, operand, from: operand.from, to: this.take() }
           this.another()
           break
@@ -138,6 +139,7 @@ export abstract class OperandParser extends Cursor {
     }
     const { free } = this
     this.free = false
+    this.apart = true
     const to = this.close(at, outer)
     return { type: 'call', callee, raised, args, free, bracket: { from, to }, from: callee.from, to }
   }
@@ -173,6 +175,7 @@ export abstract class OperandParser extends Cursor {
       return { type: 'text', text, from, to: this.take() }
     }
     if (kind === Tok.dms) {
+      this.angled = true
       const [degrees, minutes, seconds] = this.tokens.minutes(this.at)
       return { type: 'dms', degrees, minutes, seconds, from, to: this.take() }
     }
@@ -193,6 +196,7 @@ export abstract class OperandParser extends Cursor {
       const digits = this.tokens.text(at)
       const run = this.text
       this.free = false
+      this.apart = true
       return { type: 'quantity', digits, run, runFrom: to, from, to: this.take() }
     }
     return this.tokens.isRaised(at) ? digitsNode(this.tokens.text(at), from, to) : digitsAt(this.source, from, to)
