@@ -51,6 +51,8 @@ const CONSTANT_VALUES: Readonly<Record<'pi' | 'e' | 'inf' | 'eps', Value>> = {
 
 /** Resolves what depends on scope: which letters are names, which are the unit, what is called. */
 export function bindStatement(source: string, statement: Statement, names: Names): Bound {
+  // A line of plain numbers is bound as it stands.
+  if (statement.type === 'expression' && statement.free) return boundAs(statement.body)
   const self = statement.type === 'define' || statement.type === 'function' ? statement.name.name : null
   const binder = new Binder(source, names, statement.type === 'function' ? statement.parameters : [], self)
   let body: Node | null = null
@@ -60,7 +62,7 @@ export function bindStatement(source: string, statement: Statement, names: Names
     case 'empty':
       break
     case 'expression':
-      body = statement.free ? statement.body : binder.bind(statement.body)
+      body = binder.bind(statement.body)
       break
     case 'define':
       binder.definable(statement.name)
@@ -88,6 +90,10 @@ export function bindStatement(source: string, statement: Statement, names: Names
     hints: binder.hints,
     uses: binder.uses,
   }
+}
+
+function boundAs(body: Node): Bound {
+  return { body, right: null, within: null, problem: null, hints: NO_HINTS, uses: NO_USES }
 }
 
 const NO_NAMES: ReadonlySet<string> = new Set()

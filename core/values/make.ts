@@ -62,10 +62,17 @@ export function isWhole(z: NumberValue): boolean {
 
 const MOST_SAFE = Number.MAX_SAFE_INTEGER
 
-/** The same from its value. */
+/** The same from its value; those that are met most are made once. */
 export function wholeNumber(n: number): NumberValue {
-  return new Scalar(n + 0, 0, G.fromRational(Q.whole(n + 0)), null, false)
+  return n >= 0 && n < SMALL_COUNT ? (SMALL[n] ?? madeWhole(n)) : madeWhole(n + 0)
 }
+
+function madeWhole(n: number): NumberValue {
+  return new Scalar(n, 0, G.fromRational(Q.whole(n)), null, false)
+}
+
+const SMALL_COUNT = 1000
+const SMALL: readonly NumberValue[] = Array.from({ length: SMALL_COUNT }, (_, n) => madeWhole(n))
 
 /** A number known to be `multiple`·π. */
 export function multipleOfPi(multiple: Gaussian, complex = !G.isReal(multiple)): NumberValue {
