@@ -1,7 +1,7 @@
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
-import { complexNumber, exactNumber, exactReal, integer, real } from '../values/make'
+import { complexNumber, exactNumber, exactReal, real } from '../values/make'
 import type { NumberValue } from '../values/value'
 import type { Literal } from './tree'
 import { CODE_LETTERS, PREFIXES } from './words'
@@ -13,6 +13,10 @@ class Numeral {
   constructor(
     readonly digits: string,
     readonly real: NumberValue,
+    /** The digits without their decimal point. */
+    readonly whole: number,
+    /** How many stand behind the point; −1 where there is none. */
+    readonly places: number,
   ) {}
 
   get imaginary(): NumberValue {
@@ -21,47 +25,54 @@ class Numeral {
   }
 }
 
-/** Plain numerals read before: while a line is typed, all its other numbers stay the same. */
-const known = new Map<string, Numeral>()
-const KNOWN_MOST = 2_000
-/** Whole numbers of up to three digits, by value. */
-const SMALL: readonly Numeral[] = Array.from({ length: 1000 }, (_, n) => new Numeral(String(n), integer(n)))
+/**
+ * Numerals read before, each in the one place that its digits point to: while a line is typed all its
+ * other numbers stay the same.
+ */
+const PLACES = 4096
+const remembered: (Numeral | undefined)[] = Array.from({ length: PLACES })
+/** Longest numeral whose digits are a safe integer. */
+const LONGEST = 15
 
-/** A numeral of up to three digits that begins with no zero; `undefined` for any other. */
-function small(source: string, from: number, to: number): Numeral | undefined {
-  if (to === from || to - from > 3) return undefined
-  let n = 0
+/** The numeral that stands at a place of a line. */
+function numeralAt(source: string, from: number, to: number): Numeral {
+  let whole = 0
+  let places = -1
   for (let k = from; k < to; k += 1) {
-    const digit = source.charCodeAt(k) - 48
-    if (digit < 0 || digit > 9 || (n === 0 && k > from)) return undefined
-    n = 10 * n + digit
+    const code = source.charCodeAt(k)
+    if (code === 46 && places < 0) places = 0
+    else if (code < 48 || code > 57 || k - from > LONGEST) return made(source.slice(from, to), NaN, -1)
+    else {
+      whole = 10 * whole + code - 48
+      if (places >= 0) places += 1
+    }
   }
-  return SMALL[n]
+  const place = ((whole | 0) + 331 * places + 97 * (to - from)) & (PLACES - 1)
+  const before = remembered[place]
+  // Digits, point and length are all there is to a numeral: leading zeros show in the length.
+  if (before?.whole === whole && before.places === places && before.digits.length === to - from) return before
+  const numeral = made(source.slice(from, to), whole, places)
+  remembered[place] = numeral
+  return numeral
 }
 
-function numeral(digits: string): Numeral {
-  const before = known.get(digits)
-  if (before) return before
-  const made = new Numeral(digits, readReal(digits, 0))
-  if (known.size >= KNOWN_MOST) known.clear()
-  if (digits.length <= 15) known.set(digits, made)
-  return made
+function made(digits: string, whole: number, places: number): Numeral {
+  return new Numeral(digits, readReal(digits, 0), whole, places)
 }
 
 /** Digits with their power of ten, as a real number: exact unless absurdly long. */
 export function realLiteral(digits: string, exponent = 0): NumberValue {
-  return exponent === 0 ? (small(digits, 0, digits.length) ?? numeral(digits)).real : readReal(digits, exponent)
+  return exponent === 0 ? numeralAt(digits, 0, digits.length).real : readReal(digits, exponent)
 }
 
 /** Plain digits as a node: what they say depends on nothing that is kept. */
 export function digitsNode(digits: string, from: number, to: number): Literal {
-  const { real } = small(digits, 0, digits.length) ?? numeral(digits)
-  return { type: 'literal', value: real, digits, prefix: '', letter: 'none', from, to }
+  return { type: 'literal', value: realLiteral(digits), digits, prefix: '', letter: 'none', from, to }
 }
 
 /** The same from the place in a line where the digits stand. */
 export function digitsAt(source: string, from: number, to: number): Literal {
-  const { real, digits } = small(source, from, to) ?? numeral(source.slice(from, to))
+  const { real, digits } = numeralAt(source, from, to)
   return { type: 'literal', value: real, digits, prefix: '', letter: 'none', from, to }
 }
 
@@ -76,7 +87,7 @@ function readReal(digits: string, exponent: number): NumberValue {
 /** The same on the imaginary axis. */
 export function imaginaryLiteral(digits: string, exponent = 0): NumberValue {
   if (exponent !== 0) return onImaginaryAxis(readReal(digits, exponent))
-  return (small(digits, 0, digits.length) ?? numeral(digits)).imaginary
+  return numeralAt(digits, 0, digits.length).imaginary
 }
 
 function onImaginaryAxis(value: NumberValue): NumberValue {

@@ -2,6 +2,7 @@ import { Cursor } from './cursor'
 import type { Opener } from './cursor'
 import { digitsAt, digitsNode } from './literals'
 import { write } from './problem'
+import { isLetter } from './syntax'
 import { isName, isNameToo, isSign, isWordOperator, Tok } from './tokens'
 import type { Call, NameNode, Node, Quantity } from './tree'
 
@@ -139,7 +140,7 @@ export abstract class OperandParser extends Cursor {
     }
     const { free } = this
     this.free = false
-    this.apart = true
+    if (callee.type === 'quantity' || isLetter(callee.name)) this.apart = true
     const to = this.close(at, outer)
     return { type: 'call', callee, raised, args, free, bracket: { from, to }, from: callee.from, to }
   }

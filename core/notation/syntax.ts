@@ -12,12 +12,18 @@ export function radiansOver(node: Node): Node | null {
   return node.type === 'postfix' && node.sign === 'rad' && node.operand.type === 'literal' ? node.operand : null
 }
 
+/** Letters that can be the imaginary unit: `j(2 + 3)` is a product. */
+export function isLetter(name: string): boolean {
+  return name === 'i' || name === 'j'
+}
+
 /** True for a factor that may turn out to be digits and what they multiply: `2x`, `2x^2`, `j(2 + 3)`. */
 export function comesApart(node: Node): boolean {
   switch (node.type) {
     case 'quantity':
-    case 'call':
       return true
+    case 'call':
+      return node.callee.type === 'quantity' || isLetter(node.callee.name)
     case 'power':
       return comesApart(node.base)
     case 'postfix':
