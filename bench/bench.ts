@@ -1,6 +1,7 @@
 import { complex, evaluate as peerEvaluate } from 'mathjs'
 import { evaluateLine } from '#core/evaluate/line'
 import type { Surroundings } from '#core/evaluate/line'
+import type { Kept } from '#core/notation/bind'
 import { FolioEvaluator } from '#core/evaluate/folio'
 import { standardName } from '#core/functions/registry'
 import type { Dense } from '#core/linear/dense'
@@ -78,21 +79,21 @@ const LINES: readonly (readonly [ours: string, theirs: string])[] = [
   ['V/(R + j*w*L)', 'V/(R + i*w*L)'],
 ]
 
-const KEPT: ReadonlyMap<string, Value> = new Map<string, Value>([
-  ['V', complexNumber({ re: 230.1, im: 0.7 })],
-  ['I', complexNumber({ re: 16.33, im: -6.805 })],
-  ['R', real(47.2)],
-  ['w', real(314.159)],
-  ['L', real(0.1203)],
+const keep = (value: Value): Kept => ({ line: 0, kind: 'value', value })
+const KEPT: ReadonlyMap<string, Kept> = new Map([
+  ['V', keep(complexNumber({ re: 230.1, im: 0.7 }))],
+  ['I', keep(complexNumber({ re: 16.33, im: -6.805 }))],
+  ['R', keep(real(47.2))],
+  ['w', keep(real(314.159))],
+  ['L', keep(real(0.1203))],
 ])
 const NAMES: Surroundings = {
   unit: 'deg',
   letter: 'j',
   timeLimit: undefined,
-  above: (name) => (KEPT.has(name) ? 'value' : null),
+  above: (name) => KEPT.get(name) ?? null,
   below: () => null,
   anywhere: (name) => KEPT.has(name),
-  value: (name) => KEPT.get(name) ?? null,
   builtIn: standardName,
   all: () => [],
   functions: () => [],
@@ -185,12 +186,11 @@ function linear(): Measured[] {
     3,
     Array.from({ length: 9 }, (_, k) => complexNumber({ re: k + 0.3, im: 1 - k })),
   )
-  const kept = new Map<string, Value>([['A', small]])
+  const kept = new Map([['A', keep(small)]])
   const parsed = parseLine('A*A')
   const names: Surroundings = {
     ...NAMES,
-    above: (name) => (kept.has(name) ? 'value' : null),
-    value: (name) => kept.get(name) ?? null,
+    above: (name) => kept.get(name) ?? null,
   }
   return [
     row(

@@ -12,7 +12,6 @@ export function exactEntry(source: string, letter: 'i' | 'j'): Gaussian | null {
     above: () => null,
     below: () => null,
     anywhere: () => false,
-    value: () => null,
     builtIn: standardName,
     all: () => [],
     functions: () => [],

@@ -1,6 +1,7 @@
 import { unknownValue } from '../algebra/ratio'
 import { functionNames, standardName } from '../functions/registry'
 import { parseLine } from '../notation/parser'
+import type { Kept } from '../notation/bind'
 import type { Parsed } from '../notation/parser'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
@@ -44,10 +45,7 @@ interface Question {
   readonly answer: number | string | boolean | null
 }
 
-interface Entry {
-  readonly line: number
-  readonly kind: 'value' | 'function'
-  readonly value: Value | null
+interface Entry extends Kept {
   /** Changes whenever what a reader would see changes. */
   readonly stamp: string
 }
@@ -295,7 +293,6 @@ function ask(
 /** Answers a line's questions and writes them down. */
 class Asked implements Surroundings {
   readonly questions: Question[] = []
-  private readonly seen = new Set<string>()
 
   constructor(
     private readonly settings: EvaluationSettings,
@@ -321,18 +318,15 @@ class Asked implements Surroundings {
   }
 
   private note(kind: Question['kind'], name: string): Question['answer'] {
+    for (const before of this.questions) if (before.name === name && before.kind === kind) return before.answer
     const answer = ask(kind, name, this.index, this.scope, this.definitions)
-    const key = `${kind} ${name}`
-    if (!this.seen.has(key)) {
-      this.seen.add(key)
-      this.questions.push({ kind, name, answer })
-    }
+    this.questions.push({ kind, name, answer })
     return answer
   }
 
-  above(name: string): 'value' | 'function' | null {
+  above(name: string): Kept | null {
     this.note('above', name)
-    return this.scope.get(name)?.kind ?? null
+    return this.scope.get(name) ?? null
   }
 
   lineOf(name: string): number | null {
@@ -347,13 +341,6 @@ class Asked implements Surroundings {
 
   anywhere(name: string): boolean {
     return this.note('anywhere', name) === true
-  }
-
-  value(name: string): Value | { readonly kind: 'broken'; readonly line: number } | null {
-    this.note('above', name)
-    const entry = this.scope.get(name)
-    if (!entry) return null
-    return entry.value ?? { kind: 'broken', line: entry.line + 1 }
   }
 
   builtIn(name: string): string | null {

@@ -34,8 +34,6 @@ export interface Surroundings extends Names {
   readonly report?: Budget['report']
   /** The line that keeps a name, counted from 1. */
   lineOf?(name: string): number | null
-  /** The value of a kept name, or the number of the line in error that defines it. */
-  value(name: string): Value | { readonly kind: 'broken'; readonly line: number } | null
 }
 
 /** Binds and evaluates one parsed line. */
@@ -97,8 +95,6 @@ function allHints(bound: Bound, told: readonly Problem[], edge: readonly Problem
 }
 
 const NO_TERMS: ReadonlySet<Node> = new Set()
-const NO_NAMES: readonly string[] = []
-const NO_VALUES: readonly Value[] = []
 
 /** One evaluation: collects what it was told on the way, and is the context of its tree. */
 class Run implements Context {
@@ -108,9 +104,7 @@ class Run implements Context {
   readonly exponent = false
   readonly budget: Budget
   unitUsed = false
-  private uses: readonly string[] = NO_NAMES
-  private values: readonly (Value | null)[] = NO_VALUES
-  private broken: { name: string; line: number } | null = null
+  private bound: Bound | null = null
   /** The run itself: a derived context inherits from it and must not take its notes. */
   private readonly self: Run
 
@@ -146,31 +140,29 @@ class Run implements Context {
     return this.names.lineOf?.(name) ?? null
   }
 
-  /** Looks up the names that the line reads, of which one may be in error. */
-  private note(uses: readonly string[]): void {
-    this.uses = uses
-    if (uses.length > 0) this.values = uses.map((name) => this.find(name))
-  }
-
   lookup(name: string): Value | null {
-    const { uses } = this
-    for (let k = 0; k < uses.length; k += 1) if (uses[k] === name) return this.values[k] ?? null
-    return this.find(name)
+    const { bound } = this
+    if (bound === null) return null
+    const { uses, kept } = bound
+    for (let k = 0; k < uses.length; k += 1) if (uses[k] === name) return kept[k]?.value ?? null
+    return this.names.above(name)?.value ?? null
   }
 
-  private find(name: string): Value | null {
-    const found = this.names.value(name)
-    if (found === null) return null
-    if (found.kind !== 'broken') return found
-    this.self.broken = { name, line: found.line }
+  /** A name that the line reads, and whose line is in error. */
+  private broken({ uses, kept }: Bound): { name: string; line: number } | null {
+    for (let k = uses.length - 1; k >= 0; k -= 1) {
+      const found = kept[k]
+      if (found?.value === null) return { name: uses[k] ?? '', line: found.line + 1 }
+    }
     return null
   }
 
   statement(statement: Statement, bound: Bound): Value | Failure | null {
     const { body, right } = bound
     if (statement.type === 'empty' || body === null) return null
-    this.note(bound.uses)
-    if (this.broken) return this.waiting(this.broken, body)
+    this.bound = bound
+    const broken = this.broken(bound)
+    if (broken) return this.waiting(broken, body)
     if (statement.type === 'function') return this.functionValue(statement, bound, body)
     const value = evaluate(body, this)
     if (statement.type !== 'check' || right === null || value.kind === 'failure') return value

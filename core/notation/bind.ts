@@ -11,12 +11,20 @@ import type { Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Quantity, 
 import { comesApart } from './syntax'
 import { CONSTANTS, RESERVED } from './words'
 
+/** What a line above keeps under a name; no value where that line is in error. */
+export interface Kept {
+  /** The line, counted from 0. */
+  readonly line: number
+  readonly kind: 'value' | 'function'
+  readonly value: Value | null
+}
+
 /** What binding has to know about the names round a line. */
 export interface Names {
   /** The imaginary letter of the conventions. */
   readonly letter: 'i' | 'j'
   /** What the name is at this line, from the lines above it. */
-  above(name: string): 'value' | 'function' | null
+  above(name: string): Kept | null
   /** The number of the next line below that defines the name. */
   below(name: string): number | null
   /** True where any line of the folio keeps the name. */
@@ -39,6 +47,8 @@ export interface Bound {
   readonly hints: readonly Problem[]
   /** Kept names that the line reads. */
   readonly uses: readonly string[]
+  /** What each of them is; `null` where it is none yet. */
+  readonly kept: readonly (Kept | null)[]
 }
 
 const UNIT_VALUE = exactNumber(G.UNIT)
@@ -89,22 +99,25 @@ export function bindStatement(source: string, statement: Statement, names: Names
     problem: binder.problem,
     hints: binder.hints,
     uses: binder.uses,
+    kept: binder.kept,
   }
 }
 
 function boundAs(body: Node): Bound {
-  return { body, right: null, within: null, problem: null, hints: NO_HINTS, uses: NO_USES }
+  return { body, right: null, within: null, problem: null, hints: NO_HINTS, uses: NO_USES, kept: NO_KEPT }
 }
 
 const NO_NAMES: ReadonlySet<string> = new Set()
 const NO_HINTS: readonly Problem[] = []
 const NO_USES: readonly string[] = []
+const NO_KEPT: readonly (Kept | null)[] = []
 
 class Binder {
   problem: Problem | null = null
   /** Made only when there is something to keep: most lines have no hint. */
   hints: readonly Problem[] = NO_HINTS
   private used: string[] | null = null
+  private found: (Kept | null)[] | null = null
   private locals: ReadonlySet<string>
 
   constructor(
@@ -141,9 +154,21 @@ class Binder {
     return this.used ?? NO_USES
   }
 
-  private use(name: string): void {
-    if (this.used === null) this.used = [name]
-    else if (!this.used.includes(name)) this.used.push(name)
+  /** What the names in {@link uses} are. */
+  get kept(): readonly (Kept | null)[] {
+    return this.found ?? NO_KEPT
+  }
+
+  private use(name: string, kept: Kept | null): void {
+    const { used, found } = this
+    if (used === null || found === null) {
+      this.used = [name]
+      this.found = [kept]
+      return
+    }
+    for (const before of used) if (before === name) return
+    used.push(name)
+    found.push(kept)
   }
 
   private slice(span: Span): string {
@@ -558,13 +583,13 @@ class Binder {
     if (this.isUnit(name)) return { type: 'constant', name: 'unit', value: UNIT_VALUE, from, to }
     const constant = mayBeConstant(name) ? CONSTANTS.get(name) : undefined
     if (constant) return { type: 'constant', name: constant, value: CONSTANT_VALUES[constant], from, to }
-    const kind = this.names.above(name)
-    if (kind === 'function') {
+    const kept = this.names.above(name)
+    if (kept?.kind === 'function') {
       this.fail('function-needs-bracket', node, { name }, [write(`${name}()`)])
       return node
     }
-    if (kind === 'value') {
-      this.use(name)
+    if (kept) {
+      this.use(name, kept)
       return node
     }
     const circuit = readCircuitImaginary(name)
@@ -576,7 +601,7 @@ class Binder {
   private unknown(node: NameNode, digits: string): Node {
     const { name } = node
     // The line depends on the name all the same: keeping it later mends the line.
-    this.use(name)
+    this.use(name, null)
     if (name === 'prev') this.fail('no-line-above', node)
     else if (name === this.self) this.fail('self-reference', node, { name })
     else if (RESERVED.has(name)) this.fail('reserved-word', node, { name })
@@ -621,7 +646,8 @@ class Binder {
 
   private isFunction(name: string): boolean {
     if (this.locals.has(name)) return false
-    return (this.names.above(name) ?? (this.names.builtIn(name) === null ? null : 'function')) === 'function'
+    const kept = this.names.above(name)
+    return kept ? kept.kind === 'function' : this.names.builtIn(name) !== null
   }
 
   /** A call of a function that a line or the registry defines, or the error that there is none. */
@@ -630,19 +656,19 @@ class Binder {
     const args = node.free ? node.args : this.all(node.args)
     const local = this.locals !== NO_NAMES && this.locals.has(name)
     const unit = this.isUnit(name)
-    const kind = local ? 'value' : unit ? null : this.names.above(name)
-    if (kind === 'function') {
-      this.use(name)
+    const kept = local || unit ? null : this.names.above(name)
+    if (kept?.kind === 'function') {
+      this.use(name, kept)
       return this.apply(node, callee, name, false, args)
     }
-    const builtIn = kind === null && !unit ? this.names.builtIn(name) : null
+    const builtIn = kept || local || unit ? null : this.names.builtIn(name)
     if (builtIn !== null) {
       // Of two vectors it is the angle between them; of one number its argument.
       if (name === 'angle' && args.length === 2) return this.apply(node, callee, 'angle', true, args)
       if (node.raised && isMinusOne(node.raised)) this.inverseUnclear(node, builtIn)
       return this.apply(node, callee, builtIn, true, args)
     }
-    if (kind !== 'value' && !this.isName(name) && !unit && suffix === null)
+    if (!local && !unit && !kept && !this.isName(name) && suffix === null)
       return this.unknownFunction(node, callee, name, args)
     const raised = node.raised ? `^${this.slice(node.raised)}` : ''
     const span = { from: callee.from, to: node.bracket.from + 1 }
@@ -651,7 +677,7 @@ class Binder {
   }
 
   private unknownFunction(node: Call, span: Span, name: string, args: readonly Node[]): Node {
-    this.use(name)
+    this.use(name, null)
     const line = this.names.below(name)
     const near = nearestNames(name, this.names.functions())
     if (name === this.self) this.fail('recursive', span, { name })
