@@ -1,5 +1,5 @@
-import { bindStatement } from '../notation/bind'
-import type { Bound, Names } from '../notation/bind'
+import { bindStatement, usedNames } from '../notation/bind'
+import type { Bound, Names, Used } from '../notation/bind'
 import type { Parsed } from '../notation/parser'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
@@ -94,6 +94,11 @@ function allHints(bound: Bound, told: readonly Problem[], edge: readonly Problem
   return bound.hints.length + told.length + edge.length === 0 ? NO_PROBLEMS : [...bound.hints, ...told, ...edge]
 }
 
+/** A name that the line reads is kept by a line in error. */
+function waiting(name: string, line: number, body: Node): Failure {
+  return { kind: 'failure', code: 'waits-for', data: { name, line }, from: body.from, to: body.to }
+}
+
 const NO_TERMS: ReadonlySet<Node> = new Set()
 
 /** One evaluation: collects what it was told on the way, and is the context of its tree. */
@@ -104,7 +109,7 @@ class Run implements Context {
   readonly exponent = false
   readonly budget: Budget
   unitUsed = false
-  private bound: Bound | null = null
+  private used: Used | null = null
   /** The run itself: a derived context inherits from it and must not take its notes. */
   private readonly self: Run
 
@@ -141,36 +146,20 @@ class Run implements Context {
   }
 
   lookup(name: string): Value | null {
-    const { bound } = this
-    if (bound === null) return null
-    const { uses, kept } = bound
-    for (let k = 0; k < uses.length; k += 1) if (uses[k] === name) return kept[k]?.value ?? null
+    for (let { used } = this; used !== null; used = used.before) if (used.name === name) return used.kept?.value ?? null
     return this.names.above(name)?.value ?? null
-  }
-
-  /** A name that the line reads, and whose line is in error. */
-  private broken({ uses, kept }: Bound): { name: string; line: number } | null {
-    for (let k = uses.length - 1; k >= 0; k -= 1) {
-      const found = kept[k]
-      if (found?.value === null) return { name: uses[k] ?? '', line: found.line + 1 }
-    }
-    return null
   }
 
   statement(statement: Statement, bound: Bound): Value | Failure | null {
     const { body, right } = bound
     if (statement.type === 'empty' || body === null) return null
-    this.bound = bound
-    const broken = this.broken(bound)
-    if (broken) return this.waiting(broken, body)
+    this.used = bound.used
+    for (let { used } = bound; used !== null; used = used.before)
+      if (used.kept?.value === null) return waiting(used.name, used.kept.line + 1, body)
     if (statement.type === 'function') return this.functionValue(statement, bound, body)
     const value = evaluate(body, this)
     if (statement.type !== 'check' || right === null || value.kind === 'failure') return value
     return this.check(statement, value, right, bound.within)
-  }
-
-  private waiting({ name, line }: { name: string; line: number }, body: Node): Failure {
-    return { kind: 'failure', code: 'waits-for', data: { name, line }, from: body.from, to: body.to }
   }
 
   private check(
@@ -195,7 +184,7 @@ class Run implements Context {
     const parameters = statement.parameters.map((p) => p.name)
     // Names in the body keep the values they have here, whatever is redefined below.
     const captured = new Map<string, Value>()
-    for (const name of bound.uses) {
+    for (const name of usedNames(bound)) {
       const value = this.lookup(name)
       if (value) captured.set(name, value)
     }

@@ -1,5 +1,6 @@
 import type { LineResult } from '../evaluate/folio'
 import { definedName } from '../evaluate/folio'
+import { usedNames } from '../notation/bind'
 import { statementToLatex } from '../notation/latex'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
@@ -113,7 +114,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     sweep: null,
     at: null,
     literal: failed ? null : findLiteral(parsed.source, parsed.statement, bound.body, conventions.angle),
-    uses: bound.uses,
+    uses: usedNames(bound),
     pass: value?.kind === 'check' ? value.pass : null,
   }
 }

@@ -45,10 +45,22 @@ export interface Bound {
   readonly within: Node | null
   readonly problem: Problem | null
   readonly hints: readonly Problem[]
-  /** Kept names that the line reads. */
-  readonly uses: readonly string[]
-  /** What each of them is; `null` where it is none yet. */
-  readonly kept: readonly (Kept | null)[]
+  /** The kept names that the line reads, from the last to the first. */
+  readonly used: Used | null
+}
+
+/** A kept name that a line reads, with what it is (`null` where it is nothing yet), and the one read before it. */
+export interface Used {
+  readonly name: string
+  readonly kept: Kept | null
+  readonly before: Used | null
+}
+
+/** The kept names that a line reads, in the order of the text. */
+export function usedNames(bound: Bound): readonly string[] {
+  const names: string[] = []
+  for (let used = bound.used; used !== null; used = used.before) names.push(used.name)
+  return names.reverse()
 }
 
 const UNIT_VALUE = exactNumber(G.UNIT)
@@ -98,26 +110,22 @@ export function bindStatement(source: string, statement: Statement, names: Names
     within,
     problem: binder.problem,
     hints: binder.hints,
-    uses: binder.uses,
-    kept: binder.kept,
+    used: binder.used,
   }
 }
 
 function boundAs(body: Node): Bound {
-  return { body, right: null, within: null, problem: null, hints: NO_HINTS, uses: NO_USES, kept: NO_KEPT }
+  return { body, right: null, within: null, problem: null, hints: NO_HINTS, used: null }
 }
 
 const NO_NAMES: ReadonlySet<string> = new Set()
 const NO_HINTS: readonly Problem[] = []
-const NO_USES: readonly string[] = []
-const NO_KEPT: readonly (Kept | null)[] = []
 
 class Binder {
   problem: Problem | null = null
   /** Made only when there is something to keep: most lines have no hint. */
   hints: readonly Problem[] = NO_HINTS
-  private used: string[] | null = null
-  private found: (Kept | null)[] | null = null
+  used: Used | null = null
   private locals: ReadonlySet<string>
 
   constructor(
@@ -149,26 +157,9 @@ class Binder {
       this.hints = [...this.hints, problem(code, span, data, fixes)]
   }
 
-  /** Kept names that the line reads, each once. */
-  get uses(): readonly string[] {
-    return this.used ?? NO_USES
-  }
-
-  /** What the names in {@link uses} are. */
-  get kept(): readonly (Kept | null)[] {
-    return this.found ?? NO_KEPT
-  }
-
   private use(name: string, kept: Kept | null): void {
-    const { used, found } = this
-    if (used === null || found === null) {
-      this.used = [name]
-      this.found = [kept]
-      return
-    }
-    for (const before of used) if (before === name) return
-    used.push(name)
-    found.push(kept)
+    for (let used = this.used; used !== null; used = used.before) if (used.name === name) return
+    this.used = { name, kept, before: this.used }
   }
 
   private slice(span: Span): string {
