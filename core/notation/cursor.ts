@@ -3,6 +3,8 @@ import type { Problem, ProblemFix } from './problem'
 import { Tok, Tokens } from './tokens'
 import type { Node, Span } from './tree'
 
+/** Longest line, in UTF-16 units. */
+export const MAX_LINE = 10_000
 /** Deepest nesting of brackets, powers and signs. */
 export const MAX_DEPTH = 150
 /** Most terms and factors that may follow one another in a line. */
@@ -17,7 +19,11 @@ export type Opener = Tok.open | Tok.openSquare | Tok.bar | Tok.parallel
  */
 export class Cursor {
   problem: Problem | null = null
-  protected readonly tokens = new Tokens()
+  protected readonly tokens = new Tokens(MAX_LINE)
+  // Asked for at every step: one object less on the way.
+  private readonly kinds = this.tokens.kinds
+  private readonly starts = this.tokens.starts
+  private readonly ends = this.tokens.ends
   protected source = ''
   protected at = 0
   protected depth = 0
@@ -52,7 +58,7 @@ export class Cursor {
 
   protected goTo(at: number): void {
     this.at = at
-    this.kind = this.tokens.kind(at)
+    this.kind = this.kinds[at] ?? Tok.end
   }
 
   protected is(kind: Tok): boolean {
@@ -61,15 +67,15 @@ export class Cursor {
 
   /** What a token further on is. */
   protected peek(ahead: number): Tok {
-    return this.tokens.kind(this.at + ahead)
+    return this.kinds[this.at + ahead] ?? Tok.end
   }
 
   protected get from(): number {
-    return this.tokens.from(this.at)
+    return this.starts[this.at] ?? 0
   }
 
   protected get to(): number {
-    return this.tokens.to(this.at)
+    return this.ends[this.at] ?? 0
   }
 
   protected get spaced(): boolean {
@@ -90,9 +96,9 @@ export class Cursor {
 
   /** Goes on to the next token; where the one left behind ends. */
   protected take(): number {
-    const { at, tokens } = this
+    const { at } = this
     if (!this.is(Tok.end)) this.goTo(at + 1)
-    return tokens.to(at)
+    return this.ends[at] ?? 0
   }
 
   /** Takes an opening sign; what was open before it, for {@link left}. */

@@ -1,3 +1,4 @@
+import { MAX_LINE } from './cursor'
 import { ExpressionParser } from './expressions'
 import type { Problem, ProblemFix } from './problem'
 import { problem, write } from './problem'
@@ -11,9 +12,6 @@ export interface Parsed {
   readonly remark: string | null
   readonly problem: Problem | null
 }
-
-/** Longest line, in UTF-16 units. */
-export const MAX_LINE = 10_000
 
 /** Reads one line. Total: odd input gives a problem, never an exception. */
 export function parseLine(source: string): Parsed {

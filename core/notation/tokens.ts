@@ -233,9 +233,18 @@ export class Tokens {
   equals = false
   /** Where the sign of a remark stands; −1 without one. */
   remarkAt = -1
-  private kinds = new Uint8Array(0)
-  private starts = new Int32Array(0)
-  private ends = new Int32Array(0)
+  readonly kinds: Uint8Array
+  readonly starts: Int32Array
+  readonly ends: Int32Array
+
+  /** @param longest the longest line that will be read, in UTF-16 units */
+  constructor(longest: number) {
+    // A raised digit makes two tokens, and a pair of bars may come apart.
+    const room = 3 * longest + 2 * AHEAD
+    this.kinds = new Uint8Array(room)
+    this.starts = new Int32Array(room)
+    this.ends = new Int32Array(room)
+  }
 
   kind(k: number): Tok {
     return this.kinds[k] ?? Tok.end
@@ -330,12 +339,6 @@ export class Tokens {
     this.count = 0
     this.equals = false
     this.remarkAt = -1
-    // A raised digit makes two tokens, and a pair of bars may come apart.
-    const room = 3 * source.length + 2 * AHEAD
-    if (this.kinds.length >= room) return
-    this.kinds = new Uint8Array(2 * room)
-    this.starts = new Int32Array(2 * room)
-    this.ends = new Int32Array(2 * room)
   }
 
   private end(): void {
@@ -453,7 +456,7 @@ export interface Token {
 
 /** The tokens of a line one by one, for what needs no speed. */
 export function tokenize(source: string): Token[] {
-  const tokens = new Tokens()
+  const tokens = new Tokens(source.length)
   tokens.read(source)
   return Array.from({ length: tokens.count }, (_, k) => ({
     kind: tokens.kind(k),
