@@ -104,32 +104,33 @@ function areSmall(a: Rational, b: Rational): boolean {
 }
 
 export function add(a: Rational, b: Rational): Rational | null {
+  return combine(a, b, 1)
+}
+
+export function subtract(a: Rational, b: Rational): Rational | null {
+  return combine(a, b, -1)
+}
+
+/** a + sign·b. */
+function combine(a: Rational, b: Rational, sign: 1 | -1): Rational | null {
   if (areSmall(a, b)) {
-    const an = a.n as number
     const ad = a.d as number
-    const bn = b.n as number
     const bd = b.d as number
-    if (ad === 1 && bd === 1) {
-      const sum = an + bn
-      if (sum <= SAFE && sum >= -SAFE) return new Fraction(sum, 1)
-    }
-    const left = an * bd
-    const right = bn * ad
-    const d = ad * bd
+    const left = (a.n as number) * bd
+    const right = (b.n as number) * ad * sign
     const n = left + right
-    if (Math.abs(left) <= SAFE && Math.abs(right) <= SAFE && Math.abs(n) <= SAFE && d <= SAFE) return fromSmall(n, d)
+    const d = ad * bd
+    if (Math.abs(left) <= SAFE && Math.abs(right) <= SAFE && Math.abs(n) <= SAFE && d <= SAFE)
+      // With a whole number the sum of fractions in lowest terms is in lowest terms.
+      return ad === 1 || bd === 1 ? new Fraction(n + 0, d) : fromSmall(n, d)
   }
   const ad = BigInt(a.d)
   const bd = BigInt(b.d)
-  return fromBig(BigInt(a.n) * bd + BigInt(b.n) * ad, ad * bd)
+  return fromBig(BigInt(a.n) * bd + BigInt(sign) * BigInt(b.n) * ad, ad * bd)
 }
 
 export function negate(a: Rational): Rational {
   return a.n === 0 ? a : new Fraction(-a.n, a.d)
-}
-
-export function subtract(a: Rational, b: Rational): Rational | null {
-  return add(a, negate(b))
 }
 
 export function multiply(a: Rational, b: Rational): Rational | null {

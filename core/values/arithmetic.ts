@@ -4,7 +4,17 @@ import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { cosTurns, sinTurns } from '../numbers/turns'
-import { complexNumber, exactNumber, integer, isWhole, multipleOfPi, ofSort, real, wholeNumber } from './make'
+import {
+  complexNumber,
+  exactNumber,
+  exactReal,
+  integer,
+  isWhole,
+  multipleOfPi,
+  ofSort,
+  real,
+  wholeNumber,
+} from './make'
 import type { Failure, NumberValue } from './value'
 import { failure } from './value'
 
@@ -106,6 +116,10 @@ export function divide(a: NumberValue, b: NumberValue): NumberValue | Failure {
     if ((a.re === 0 && a.im === 0) || Number.isNaN(a.re)) return undefinedNumber(complex)
     if (a.im !== 0) return complexNumber({ re: Infinity, im: 0 })
     return ofSort(real(a.re > 0 ? Infinity : -Infinity), complex)
+  }
+  if (isWhole(a) && isWhole(b)) {
+    const value = Q.rational(a.re, b.re)
+    if (value) return exactReal(value)
   }
   if (a.exact && b.exact) {
     const value = G.divide(a.exact, b.exact)
