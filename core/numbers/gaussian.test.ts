@@ -9,13 +9,42 @@ const fraction = fc
     integer.filter((d) => d !== 0),
   )
   .map(([n, d]) => Q.rational(n, d)!)
-const number = fc.record({ re: fraction, im: fraction })
+/** Whole parts on both sides of where plain arithmetic ends. */
+const whole = fc
+  .oneof(integer, fc.integer({ min: 2 ** 25 - 40, max: 2 ** 25 + 40 }), fc.maxSafeInteger())
+  .map((n) => Q.rational(n)!)
+const number = fc.oneof(fc.record({ re: fraction, im: fraction }), fc.record({ re: whole, im: whole }))
 const real = fraction.map((re) => G.fromRational(re))
 const any = fc.oneof(number, real)
+
+type Big = readonly [re: bigint, im: bigint, d: bigint]
+
+/** The same number over one denominator, in integers without limit. */
+const big = ({ re, im }: G.Gaussian): Big => [
+  BigInt(re.n) * BigInt(im.d),
+  BigInt(im.n) * BigInt(re.d),
+  BigInt(re.d) * BigInt(im.d),
+]
+const small = ([re, im, d]: Big): G.Gaussian => ({ re: Q.fromBig(re, d)!, im: Q.fromBig(im, d)! })
 
 const of = (re: number, im: number): G.Gaussian => ({ re: Q.rational(re)!, im: Q.rational(im)! })
 
 describe('the field of Gaussian rationals', () => {
+  test('is reckoned as with integers without limit', () => {
+    fc.assert(
+      fc.property(any, any, (a, b) => {
+        const [ar, ai, ad] = big(a)
+        const [br, bi, bd] = big(b)
+        expect(G.add(a, b)).toEqual(small([ar * bd + br * ad, ai * bd + bi * ad, ad * bd]))
+        expect(G.subtract(a, b)).toEqual(small([ar * bd - br * ad, ai * bd - bi * ad, ad * bd]))
+        expect(G.multiply(a, b)).toEqual(small([ar * br - ai * bi, ar * bi + ai * br, ad * bd]))
+        const size = ad * (br * br + bi * bi)
+        if (size !== 0n)
+          expect(G.divide(a, b)).toEqual(small([(ar * br + ai * bi) * bd, (ai * br - ar * bi) * bd, size]))
+      }),
+      { numRuns: 1000 },
+    )
+  })
   test('sums and products undo differences and quotients', () => {
     fc.assert(
       fc.property(any, any, (a, b) => {

@@ -23,6 +23,18 @@ describe('the field of rationals', () => {
       }),
     )
   })
+  test('powers are products, whatever their size', () => {
+    fc.assert(
+      fc.property(any, fc.integer({ min: 0, max: 20 }), (a, exponent) => {
+        const product = Array.from({ length: exponent }, () => a).reduce<Q.Rational | null>(
+          (total, factor) => total && Q.multiply(total, factor),
+          Q.ONE,
+        )
+        expect(Q.power(a, exponent)).toEqual(product)
+        if (!Q.isZero(a) && product) expect(Q.power(a, -exponent)).toEqual(Q.divide(Q.ONE, product))
+      }),
+    )
+  })
   test('multiplication distributes over addition', () => {
     fc.assert(
       fc.property(any, any, any, (a, b, c) => {
