@@ -1,7 +1,7 @@
 import { complex, evaluate as peerEvaluate } from 'mathjs'
 import { evaluateLine } from '#core/evaluate/line'
 import type { Surroundings } from '#core/evaluate/line'
-import type { Kept } from '#core/notation/bind'
+import type { Kept } from '#core/notation/names'
 import { FolioEvaluator } from '#core/evaluate/folio'
 import { standardName } from '#core/functions/registry'
 import type { Dense } from '#core/linear/dense'

@@ -1,7 +1,7 @@
 import { unknownValue } from '../algebra/ratio'
 import { functionNames, standardName } from '../functions/registry'
 import { parseLine } from '../notation/parser'
-import type { Kept } from '../notation/bind'
+import type { Kept } from '../notation/names'
 import type { Parsed } from '../notation/parser'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'

@@ -1,5 +1,6 @@
-import { bindStatement, usedNames } from '../notation/bind'
-import type { Bound, Names, Used } from '../notation/bind'
+import { bindStatement } from '../notation/bind'
+import { usedNames } from '../notation/names'
+import type { Bound, Names, Used } from '../notation/names'
 import type { Parsed } from '../notation/parser'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'

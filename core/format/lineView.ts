@@ -1,6 +1,6 @@
 import type { LineResult } from '../evaluate/folio'
 import { definedName } from '../evaluate/folio'
-import { usedNames } from '../notation/bind'
+import { usedNames } from '../notation/names'
 import { statementToLatex } from '../notation/latex'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'

@@ -1,8 +1,9 @@
 import * as fc from 'fast-check'
 import { standardName } from '../functions/registry'
 import { integer } from '../values/make'
-import { bindStatement, usedNames } from './bind'
-import type { Kept, Names } from './bind'
+import { bindStatement } from './bind'
+import { usedNames } from './names'
+import type { Kept, Names } from './names'
 import { parseLine } from './parser'
 import type { Node, Statement } from './tree'
 

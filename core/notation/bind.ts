@@ -6,62 +6,11 @@ import { digitsNode, imaginaryLiteral, readCircuitImaginary, readSuffix, realLit
 import type { Suffix } from './literals'
 import type { Problem, ProblemFix } from './problem'
 import { problem, write } from './problem'
-import { nearestNames, splitRun } from './suggest'
+import type { Bound, Kept, Names, Used } from './names'
 import type { Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Quantity, Series, Span, Statement } from './tree'
 import { comesApart } from './syntax'
+import { inverseUnclear, unknownFunction, unknownName } from './unknown'
 import { CONSTANTS, RESERVED } from './words'
-
-/** What a line above keeps under a name; no value where that line is in error. */
-export interface Kept {
-  /** The line, counted from 0. */
-  readonly line: number
-  readonly kind: 'value' | 'function'
-  readonly value: Value | null
-}
-
-/** What binding has to know about the names round a line. */
-export interface Names {
-  /** The imaginary letter of the conventions. */
-  readonly letter: 'i' | 'j'
-  /** What the name is at this line, from the lines above it. */
-  above(name: string): Kept | null
-  /** The number of the next line below that defines the name. */
-  below(name: string): number | null
-  /** True where any line of the folio keeps the name. */
-  anywhere(name: string): boolean
-  /** The standard spelling of a function of the registry; `null` if there is none. */
-  builtIn(name: string): string | null
-  /** Every name that could have been meant. */
-  all(): Iterable<string>
-  /** Names of functions that could have been meant. */
-  functions(): Iterable<string>
-}
-
-export interface Bound {
-  readonly body: Node | null
-  /** The right side of a check. */
-  readonly right: Node | null
-  /** The tolerance of a check. */
-  readonly within: Node | null
-  readonly problem: Problem | null
-  readonly hints: readonly Problem[]
-  /** The kept names that the line reads, from the last to the first. */
-  readonly used: Used | null
-}
-
-/** A kept name that a line reads, with what it is (`null` where it is nothing yet), and the one read before it. */
-export interface Used {
-  readonly name: string
-  readonly kept: Kept | null
-  readonly before: Used | null
-}
-
-/** The kept names that a line reads, in the order of the text. */
-export function usedNames(bound: Bound): readonly string[] {
-  const names: string[] = []
-  for (let used = bound.used; used !== null; used = used.before) names.push(used.name)
-  return names.reverse()
-}
 
 const UNIT_VALUE = exactNumber(G.UNIT)
 const CONSTANT_VALUES: Readonly<Record<'pi' | 'e' | 'inf' | 'eps', Value>> = {
@@ -589,30 +538,12 @@ class Binder {
     return this.unknown(node, '')
   }
 
+  /** Digits stand before the name where it is the right side of a product without a sign. */
   private unknown(node: NameNode, digits: string): Node {
-    const { name } = node
     // The line depends on the name all the same: keeping it later mends the line.
-    this.use(name, null)
-    if (name === 'prev') this.fail('no-line-above', node)
-    else if (name === this.self) this.fail('self-reference', node, { name })
-    else if (RESERVED.has(name)) this.fail('reserved-word', node, { name })
-    else if (this.names.builtIn(name)) this.fail('function-needs-bracket', node, { name }, [write(`${name}()`)])
-    else {
-      const line = this.names.below(name)
-      const joined = digits === '' ? '' : '*'
-      const parts = splitRun(name, (part) => this.isName(part) || this.isUnit(part))
-      const fixes = parts ? [write(`${joined}${parts.join('*')}`)] : []
-      const near = nearestNames(name, this.names.all())
-      if (line !== null) this.fail('defined-below', node, { name, line }, fixes)
-      else if (parts) this.fail('names-run-together', node, { name, parts: parts.join('*') }, fixes)
-      else
-        this.fail(
-          'unknown-name',
-          node,
-          { name, near: near.join(', ') },
-          near.map((n) => write(`${joined}${n}`)),
-        )
-    }
+    this.use(node.name, null)
+    const means = (part: string): boolean => this.isName(part) || this.isUnit(part)
+    this.problem ??= unknownName(node, { joined: digits === '' ? '' : '*', self: this.self, names: this.names, means })
     return node
   }
 
@@ -656,43 +587,28 @@ class Binder {
     if (builtIn !== null) {
       // Of two vectors it is the angle between them; of one number its argument.
       if (name === 'angle' && args.length === 2) return this.apply(node, callee, 'angle', true, args)
-      if (node.raised && isMinusOne(node.raised)) this.inverseUnclear(node, builtIn)
+      if (node.raised && isMinusOne(node.raised))
+        this.problem ??= inverseUnclear(node, builtIn, this.source.slice(node.bracket.from, node.to))
       return this.apply(node, callee, builtIn, true, args)
     }
     if (!local && !unit && !kept && !this.isName(name) && suffix === null)
-      return this.unknownFunction(node, callee, name, args)
+      return this.unknownFunction(node, callee, args)
     const raised = node.raised ? `^${this.slice(node.raised)}` : ''
     const span = { from: callee.from, to: node.bracket.from + 1 }
     this.fail('not-a-function', span, { name }, [{ label: `${name}${raised}*(`, replacement: `${name}${raised}*(` }])
     return callee
   }
 
-  private unknownFunction(node: Call, span: Span, name: string, args: readonly Node[]): Node {
+  private unknownFunction(node: Call, callee: NameNode, args: readonly Node[]): Node {
+    const { name, from } = callee
     this.use(name, null)
-    const line = this.names.below(name)
-    const near = nearestNames(name, this.names.functions())
-    if (name === this.self) this.fail('recursive', span, { name })
-    else if (line !== null) this.fail('defined-below', span, { name, line })
-    else this.fail('unknown-name', span, { name, near: near.join(', ') }, near.map(write))
-    return { type: 'apply', name, builtIn: false, raised: null, args, from: span.from, to: node.to }
+    this.problem ??= unknownFunction(callee, this.self, this.names)
+    return { type: 'apply', name, builtIn: false, raised: null, args, from, to: node.to }
   }
 
   private apply(node: Call, span: Span, name: string, builtIn: boolean, args: readonly Node[]): Node {
     const raised = node.raised ? this.bind(node.raised) : null
     return { type: 'apply', name, builtIn, raised, args, from: span.from, to: node.to }
-  }
-
-  private inverseUnclear(node: Call, name: string): void {
-    const inner = this.source.slice(node.bracket.from, node.to)
-    const arc = ['sin', 'cos', 'tan'].includes(name)
-      ? `arc${name}`
-      : ['sinh', 'cosh', 'tanh'].includes(name)
-        ? `ar${name}`
-        : null
-    this.fail('inverse-unclear', node, { name }, [
-      ...(arc ? [write(`${arc}${inner}`)] : []),
-      write(`1/${name}${inner}`),
-    ])
   }
 }
 

@@ -1,6 +1,7 @@
 import { problem, write } from './problem'
 import type { Problem, ProblemFix } from './problem'
-import { Tok, Tokens } from './tokens'
+import { Tok } from './tokenKinds'
+import { Tokens } from './tokens'
 import type { Node, Span } from './tree'
 
 /** Longest line, in UTF-16 units. */

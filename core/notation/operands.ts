@@ -3,7 +3,7 @@ import type { Opener } from './cursor'
 import { digitsAt, digitsNode } from './literals'
 import { write } from './problem'
 import { isLetter } from './syntax'
-import { isName, isNameToo, isSign, isWordOperator, Tok } from './tokens'
+import { isName, isNameToo, isSign, isWordOperator, Tok } from './tokenKinds'
 import type { Call, NameNode, Node, Quantity } from './tree'
 
 const CLOSING_TEXT = new Map([

@@ -2,7 +2,7 @@ import { MAX_LINE } from './cursor'
 import { ExpressionParser } from './expressions'
 import type { Problem, ProblemFix } from './problem'
 import { problem, write } from './problem'
-import { isName, Tok } from './tokens'
+import { isName, Tok } from './tokenKinds'
 import type { NameNode, Node, Span, Statement } from './tree'
 
 /** A line as read: its statement, its remark, and the first thing that could not be read. */

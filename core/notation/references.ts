@@ -1,5 +1,6 @@
 import type { Parsed } from './parser'
-import { isName, tokenize } from './tokens'
+import { isName } from './tokenKinds'
+import { tokenize } from './tokens'
 import type { NameNode, Node, Span, Statement } from './tree'
 
 /** A place where a line names something of the folio. */

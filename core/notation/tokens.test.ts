@@ -1,5 +1,6 @@
 import * as fc from 'fast-check'
-import { tokenize, Tok } from './tokens'
+import { Tok } from './tokenKinds'
+import { tokenize } from './tokens'
 
 const TYPES = new Map([
   [Tok.odd, 'odd'],

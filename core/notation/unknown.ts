@@ -1,0 +1,55 @@
+import type { Names } from './names'
+import type { Problem } from './problem'
+import { problem, write } from './problem'
+import { nearestNames, splitRun } from './suggest'
+import type { NameNode, Span } from './tree'
+import { RESERVED } from './words'
+
+/** What is said of names that nothing above defines: where they are defined, or which ones could be meant. */
+
+interface Surroundings {
+  /** What a fix has to begin with: `*` behind digits. */
+  readonly joined: string
+  /** The name that the line itself defines. */
+  readonly self: string | null
+  readonly names: Names
+  /** True for a part of a run of letters that means something by itself. */
+  means(part: string): boolean
+}
+
+/** A name that stands for a value. */
+export function unknownName(node: NameNode, { joined, self, names, means }: Surroundings): Problem {
+  const { name } = node
+  if (name === 'prev') return problem('no-line-above', node)
+  if (name === self) return problem('self-reference', node, { name })
+  if (RESERVED.has(name)) return problem('reserved-word', node, { name })
+  if (names.builtIn(name)) return problem('function-needs-bracket', node, { name }, [write(`${name}()`)])
+  const line = names.below(name)
+  const parts = splitRun(name, means)
+  const fixes = parts ? [write(`${joined}${parts.join('*')}`)] : []
+  if (line !== null) return problem('defined-below', node, { name, line }, fixes)
+  if (parts) return problem('names-run-together', node, { name, parts: parts.join('*') }, fixes)
+  const near = nearestNames(name, names.all())
+  const written = near.map((n) => write(`${joined}${n}`))
+  return problem('unknown-name', node, { name, near: near.join(', ') }, written)
+}
+
+/** A name directly before a bracket, where no function of that name is known. */
+export function unknownFunction(callee: NameNode, self: string | null, names: Names): Problem {
+  const { name } = callee
+  const line = names.below(name)
+  const near = nearestNames(name, names.functions())
+  if (name === self) return problem('recursive', callee, { name })
+  if (line !== null) return problem('defined-below', callee, { name, line })
+  return problem('unknown-name', callee, { name, near: near.join(', ') }, near.map(write))
+}
+
+const ARC: ReadonlySet<string> = new Set(['sin', 'cos', 'tan'])
+const AREA: ReadonlySet<string> = new Set(['sinh', 'cosh', 'tanh'])
+
+/** `sin^-1(x)`: the inverse function, or one over it? `inner` is the bracket with its argument. */
+export function inverseUnclear(call: Span, name: string, inner: string): Problem {
+  const inverse = ARC.has(name) ? `arc${name}` : AREA.has(name) ? `ar${name}` : null
+  const fixes = inverse ? [write(`${inverse}${inner}`)] : []
+  return problem('inverse-unclear', call, { name }, [...fixes, write(`1/${name}${inner}`)])
+}
