@@ -100,9 +100,18 @@ for (const theme of ['day', 'night'] as const) {
       await page.locator('.journal .entry').first().click()
       await expect(page.locator('.state-lines')).toBeVisible()
       expect(await violations(page)).toEqual([])
+    })
+
+    test('the handbook', async ({ folio, page }) => {
+      await folio.open(['z = 1 + 2j'])
+      await folio.expectValue(1, '1 + 2j | 2.2361 ∠ 63.435°')
       await page.keyboard.press('F1')
       await expect(page.locator('.handbook article').first()).toBeVisible()
       expect(await violations(page)).toEqual([])
+    })
+
+    test('a selection of lines, and the stroll', async ({ folio, page }) => {
+      await folio.open(['# Given', 'z = 1 + 2j', 'z = 2z', 'z*q', ''])
       await folio.row(2).locator('.number').click()
       await folio
         .row(3)
@@ -113,7 +122,11 @@ for (const theme of ['day', 'night'] as const) {
       await page.keyboard.press('Shift+F2')
       await expect(page.locator('.stroll')).toBeVisible()
       expect(await violations(page)).toEqual([])
-      await page.keyboard.press('Escape')
+    })
+
+    test('what opens over the folio', async ({ folio, page }) => {
+      await folio.open(['z = 1 + 2j', 'z*q'])
+      await folio.expectValue(1, '1 + 2j | 2.2361 ∠ 63.435°')
       for (const key of ['F8', 'Shift+F1']) {
         await page.keyboard.press(key)
         await expect(page.getByRole('dialog')).toBeVisible()

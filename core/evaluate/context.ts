@@ -1,5 +1,5 @@
 import type { Node } from '../notation/tree'
-import type { Value } from '../values/value'
+import type { Failure, Value } from '../values/value'
 
 /** Degrees or radians: how a bare number is read where an angle is needed. */
 export type AngleUnit = 'deg' | 'rad'
@@ -37,6 +37,9 @@ export interface Context {
   /** The call that is being made, for hints about it. */
   readonly at?: Node
 }
+
+/** Evaluates a term: handed to what has terms below it, since the evaluator knows all of them. */
+export type Evaluate = (node: Node, context: Context) => Value | Failure
 
 /** Most operations one line may take before it is stopped by itself. */
 export const STEP_LIMIT = 3_000_000

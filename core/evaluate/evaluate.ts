@@ -1,32 +1,33 @@
 import { callFunction } from '../functions/call'
 import { conjugate } from '../functions/complex'
-import type { FunctionDefinition } from '../functions/definition'
 import { findFunction } from '../functions/registry'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
-import type { Apply, Node, Polar } from '../notation/tree'
+import type { Node, Polar } from '../notation/tree'
 import * as A from '../values/arithmetic'
 import { degrees, inUnit, radians } from '../values/convert'
 import { asMatrix, mapMatrix, settled, transposed } from '../values/matrices'
 import { euclideanNorm, mapVector } from '../values/vectors'
-import { angleOf, angleOfTurns, integer, text, truth, vector } from '../values/make'
-import type { Failure, NumberValue, SweepValue, Value } from '../values/value'
+import { angleOf, angleOfTurns, integer, text } from '../values/make'
+import type { Failure, Value } from '../values/value'
 import { failure } from '../values/value'
 import { algebraDeterminant, algebraMatrix, algebraTranspose } from '../algebra/polyMatrix'
 import { isAlgebraic } from '../algebra/ratio'
 import type { Algebraic } from '../algebra/ratio'
 import { substitute } from '../algebra/where'
 import type { Operate } from '../algebra/where'
-import { pointsOf } from '../values/sweeps'
 import { entrywise, isArray } from './arrays'
-import { atEveryPoint, isSweep, loopBinary, loopFunction, loopNegate, loopReduction, settle } from './lift'
-import { evaluateRange } from './range'
-import { entry, list } from './lists'
+import { apply } from './calls'
+import { comparison, logic } from './conditions'
 import { derive, spend } from './context'
 import type { Context } from './context'
-import { binary, compare, negate, onNumbers } from './operators'
+import { atEveryPoint, loopBinary, loopFunction, loopNegate, settle } from './lift'
+import { entry, list } from './lists'
+import { hintBareExponent, hintZero, operateOn, plainly, raiseValues } from './operate'
+import { binary, negate, onNumbers } from './operators'
+import type { BinarySign } from './operators'
+import { evaluateRange } from './range'
 import { evaluateSeries } from './series'
-import type { BinarySign, OperatorContext } from './operators'
 
 /**
  * The value of a bound tree, or the first failure with the span it is about.
@@ -95,7 +96,7 @@ function step(node: Node, context: Context): Value | Failure {
       return callFunction(definition, [value], [node.operand], context)
     }
     case 'apply':
-      return apply(node, context)
+      return apply(node, context, evaluate)
     case 'list':
       return list(node.entries, context, evaluate)
     case 'series':
@@ -111,9 +112,9 @@ function step(node: Node, context: Context): Value | Failure {
     case 'where':
       return where(node, context)
     case 'compare':
-      return comparison(node, context)
+      return comparison(node, context, evaluate)
     case 'logic':
-      return logic(node, context)
+      return logic(node, context, evaluate)
     case 'text':
       return text(node.text)
     case 'dms':
@@ -199,82 +200,6 @@ function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Con
   return operateOn(sign, left, right, leftNode, rightNode, context)
 }
 
-/** The same on values that are known already. */
-function operateOn(
-  sign: BinarySign,
-  left: Value,
-  right: Value,
-  leftNode: Node,
-  rightNode: Node,
-  context: Context,
-): Value | Failure {
-  if (left.kind === 'number' && right.kind === 'number') {
-    if (sign === '/') hintZero(left, right, rightNode, context)
-    return onNumbers(sign, left, right)
-  }
-  if (left.kind === 'sweep' || right.kind === 'sweep') {
-    const loop = loopBinary(sign, left, right, leftNode, context)
-    if (loop) return loop
-    const [a, b] = [settle(left), settle(right)]
-    if (a.kind === 'failure') return a
-    if (b.kind === 'failure') return b
-    return atEveryPoint([a, b], leftNode, context, ([a, b], inner) =>
-      a && b ? operateOn(sign, a, b, leftNode, rightNode, inner) : failure('wrong-kind'),
-    )
-  }
-  if (context.each && (isArray(left) || isArray(right)))
-    return entrywise(left, right, sign, (x, y) => binary(sign, x, y, plainly(context)))
-  if (sign === '*' || sign === '/') hintConversion(sign, left, right, leftNode, rightNode, context)
-  return binary(sign, left, right, {
-    // Asked for only where it matters: reading it makes the line depend on the unit.
-    get unit() {
-      return context.unit
-    },
-    exponent: context.exponent,
-    bareSide: (side) => {
-      const node = side === 'left' ? leftNode : rightNode
-      context.bare(node, side === 'left' ? left : right)
-      context.hint('angle-plus-number', node)
-    },
-  })
-}
-
-/** An angle times 180/π: it was free of its unit already. */
-function hintConversion(
-  sign: '*' | '/',
-  left: Value,
-  right: Value,
-  leftNode: Node,
-  rightNode: Node,
-  context: Context,
-): void {
-  const [angle, factor] = left.kind === 'angle' ? [left, right] : [right, left]
-  if (angle.kind !== 'angle' || factor.kind !== 'number' || factor.im !== 0) return
-  if (sign === '/' && left.kind !== 'angle') return
-  const perRadian = sign === '*' ? factor.re : 1 / factor.re
-  const near = (x: number, y: number): boolean => Math.abs(x - y) < 1e-6 * y
-  if (near(perRadian, 180 / Math.PI) || near(perRadian, Math.PI / 180)) {
-    context.hint('degrees-twice', left.kind === 'angle' ? rightNode : leftNode)
-  }
-}
-
-/** 7/0 is ∞: said, since it rarely was meant. */
-function hintZero(left: NumberValue, right: NumberValue, rightNode: Node, context: Context): void {
-  if (right.re !== 0 || right.im !== 0) return
-  if (left.re !== 0 || left.im !== 0) context.hint('infinite-result', rightNode)
-}
-
-/** An operator outside an exponent, where no bare number is told of. */
-function plainly(context: Context): OperatorContext {
-  return {
-    get unit() {
-      return context.unit
-    },
-    exponent: false,
-    bareSide: () => undefined,
-  }
-}
-
 function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | Failure {
   const base = unsettled(baseNode, context)
   if (base.kind === 'failure') return base
@@ -297,19 +222,6 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
     return entrywise(base, exponent, '^', (x, y) => binary('^', x, y, plainly(context)))
   if (natural && exponent.kind === 'matrix') return failure('matrix-function', { name: 'exp', whole: 'expm(A)' })
   return binary('^', base, exponent, plainly(context))
-}
-
-/** A power of two values that are known already. */
-function raiseValues(base: Value, exponent: Value, context: Context): Value | Failure {
-  if (base.kind === 'number' && exponent.kind === 'number') return onNumbers('^', base, exponent)
-  return binary('^', base, exponent, plainly(context))
-}
-
-/** `e^(j*30)` is 30 radians: said, since degrees were probably meant. */
-function hintBareExponent(exponent: Value, node: Node, context: Context): void {
-  if (exponent.kind !== 'number' || exponent.pi || exponent.re !== 0) return
-  const size = Math.abs(exponent.im)
-  if (exponent.exact && size >= 10 && size % 5 === 0) context.hint('exponent-radians', node, { value: exponent.im })
 }
 
 function signed(sign: '+' | '-', operand: Node, context: Context): Value | Failure {
@@ -432,219 +344,6 @@ function magnitudeOf(value: Value, inner: Node, double: boolean, context: Contex
   return callFunction(definition, [value], [inner], context)
 }
 
-function apply(node: Apply, context: Context): Value | Failure {
-  if (node.name === 'if' && node.builtIn) return choose(node, context)
-  if (node.name === 'each' && node.builtIn) {
-    const [only] = node.args
-    if (!only || node.args.length !== 1)
-      return failure('argument-count', { signature: 'each(…)', given: node.args.length })
-    return evaluate(only, derive(context, { each: true }))
-  }
-  const inner = node.builtIn && node.name === 'exp' ? derive(context, { exponent: true }) : context
-  const args = allOf(node.args, inner)
-  if ('kind' in args) return args
-  if (node.builtIn && node.name === 'exp') {
-    const [only] = args
-    const [onlyNode] = node.args
-    if (only && onlyNode) hintBareExponent(only, onlyNode, context)
-  }
-  const value = node.builtIn ? builtIn(node, args, context) : userDefined(node, args, context)
-  if (value.kind === 'failure' || node.raised === null) return value
-  const exponent = evaluate(node.raised, context)
-  if (exponent.kind === 'failure') return exponent
-  if (value.kind === 'sweep')
-    return loopBinary('^', value, exponent, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' })
-  return binary('^', value, exponent, plainly(context))
-}
-
-/** The values of a row of terms, or the first failure. */
-function allOf(nodes: readonly Node[], context: Context): readonly Value[] | Failure {
-  const [first] = nodes
-  if (first === undefined) return []
-  const value = evaluate(first, context)
-  if (value.kind === 'failure') return value
-  const values = [value]
-  for (let k = 1; k < nodes.length; k += 1) {
-    const next = evaluate(nodes[k] ?? first, context)
-    if (next.kind === 'failure') return next
-    values.push(next)
-  }
-  return values
-}
-
-function builtIn(node: Apply, args: readonly Value[], context: Context): Value | Failure {
-  const definition = findFunction(node.name)
-  if (definition === null) return failure('unknown-name', { name: node.name, near: '' })
-  return (
-    (args.length === 1 ? overRow(definition, args, node, context) : null) ??
-    (!definition.sweeps && hasSweep(args) ? overSweeps(definition, args, node, context) : null) ??
-    callFunction(definition, args, node.args, context)
-  )
-}
-
-function hasSweep(values: readonly Value[]): boolean {
-  for (const { kind } of values) if (kind === 'sweep') return true
-  return false
-}
-
-/** A row of sweeps, as in sum(k*t for k = 1 to 3), is as many arguments. */
-function overRow(
-  definition: FunctionDefinition,
-  [row]: readonly Value[],
-  node: Apply,
-  context: Context,
-): Value | Failure | null {
-  const [rowNode] = node.args
-  if (row?.kind !== 'vector' || !definition.repeats || !rowNode || !row.items.some(isSweep)) return null
-  const nodes = row.items.map(() => rowNode)
-  return atEveryPoint(row.items, node, context, (values, inner) => callFunction(definition, values, nodes, inner))
-}
-
-function overSweeps(
-  definition: FunctionDefinition,
-  args: readonly Value[],
-  node: Apply,
-  context: Context,
-): Value | Failure {
-  const [only] = args
-  const single = args.length === 1 && only?.kind === 'sweep' ? only : null
-  const loop = single && loopFunction(definition.name, single)
-  if (loop) return loop
-  // A reduction of one sweep runs over its points.
-  if (single && definition.repeats && single.of !== 'other') {
-    const found = loopReduction(definition.name, single)
-    if (found) return found
-    if (single.count > REDUCED_MOST) return failure('too-many-points', { count: single.count, limit: REDUCED_MOST })
-    return callFunction(definition, [vector(pointsOf(single))], node.args, context)
-  }
-  return atEveryPoint(args, node, context, (values, inner) => callFunction(definition, values, node.args, inner))
-}
-
-function userDefined(node: Apply, args: readonly Value[], context: Context): Value | Failure {
-  const value = context.lookup(node.name)
-  if (value?.kind !== 'function') return failure('not-a-function', { name: node.name })
-  if (args.length !== value.parameters.length) {
-    return failure('argument-count', { signature: `${value.name}(${value.parameters.join(', ')})`, given: args.length })
-  }
-  if (context.budget.depth <= 0) return failure('too-deep-calls')
-  context.budget.depth -= 1
-  const result = value.call(args, context)
-  context.budget.depth += 1
-  // The span of a failure inside the body belongs to another line.
-  if (result.kind !== 'failure') return result
-  return result.code === 'too-long'
-    ? failure('too-long')
-    : failure('inside-function', { name: value.name, code: result.code, ...result.data })
-}
-
-/** Most points that a reduction without a loop of its own runs over. */
-const REDUCED_MOST = 100_000
-
-/** if(condition, a, b): only the chosen side is evaluated. */
-function choose(node: Apply, context: Context): Value | Failure {
-  const [condition, yes, no] = node.args
-  if (!condition || !yes || !no || node.args.length !== 3) {
-    return failure('argument-count', { signature: 'if(condition, a, b)', given: node.args.length })
-  }
-  const value = evaluate(condition, context)
-  if (value.kind === 'failure') return value
-  if (value.kind === 'sweep') return chooseAtPoints(value, { condition, yes, no }, context)
-  if (value.kind !== 'truth')
-    return { ...failure('truth-needed', { kind: value.kind }), from: condition.from, to: condition.to }
-  return evaluate(value.truth ? yes : no, context)
-}
-
-/** Over a sweep a side is evaluated where it is chosen at some point. */
-function chooseAtPoints(
-  value: SweepValue,
-  { condition, yes, no }: { readonly condition: Node; readonly yes: Node; readonly no: Node },
-  context: Context,
-): Value | Failure {
-  const truths = (value.items ?? []).flatMap((item) => (item.kind === 'truth' ? [item.truth] : []))
-  if (truths.length < value.count)
-    return { ...failure('truth-needed', { kind: 'sweep' }), from: condition.from, to: condition.to }
-  const a = truths.includes(true) ? evaluate(yes, context) : value
-  if (a.kind === 'failure') return a
-  const b = truths.includes(false) ? evaluate(no, context) : value
-  if (b.kind === 'failure') return b
-  return atEveryPoint(
-    [value, a, b],
-    condition,
-    context,
-    ([is, x, y]) => (is?.kind === 'truth' && is.truth ? x : y) ?? failure('wrong-kind'),
-  )
-}
-
-function comparison(node: Extract<Node, { type: 'compare' }>, context: Context): Value | Failure {
-  const nodes = [node.first, ...node.rest.map((r) => r.node)]
-  const values: Value[] = []
-  for (const side of nodes) {
-    const value = evaluate(side, context)
-    if (value.kind === 'failure') return value
-    values.push(value)
-  }
-  if (values.some(isSweep)) return atEveryPoint(values, node, context, (at, inner) => comparedValues(node, at, inner))
-  return comparedValues(node, values, context)
-}
-
-function comparedValues(
-  node: Extract<Node, { type: 'compare' }>,
-  values: readonly Value[],
-  context: Context,
-): Value | Failure {
-  let [left] = values
-  if (!left) return failure('wrong-kind')
-  for (const [k, { sign, node: rightNode }] of node.rest.entries()) {
-    const right = values[k + 1]
-    if (!right) return failure('wrong-kind')
-    const bare = (left.kind === 'angle') !== (right.kind === 'angle')
-    if (bare && left.kind === 'number') context.bare(node.first, left)
-    if (bare && right.kind === 'number') context.bare(rightNode, right)
-    const result = compare(sign, left, right, () => context.unit)
-    if (result.kind === 'failure') return result
-    const inexact = (v: Value): boolean => v.kind === 'number' && v.exact === null && v.pi === null
-    if (sign === '==' && (inexact(left) || inexact(right))) context.hint('equals-rounded', node)
-    if (result.kind === 'truth' && !result.truth) return result
-    left = right
-  }
-  return truth(true)
-}
-
-function logic(node: Extract<Node, { type: 'logic' }>, context: Context): Value | Failure {
-  for (const [k, operand] of node.operands.entries()) {
-    const value = evaluate(operand, context)
-    if (value.kind === 'failure') return value
-    if (value.kind === 'sweep') return logicAtPoints(node, k, value, context)
-    if (value.kind !== 'truth')
-      return { ...failure('truth-needed', { kind: value.kind }), from: operand.from, to: operand.to }
-    if (node.sign === 'not') return truth(!value.truth)
-    if (value.truth === (node.sign === 'or')) return value
-  }
-  return truth(node.sign === 'and')
-}
-
-/** From an operand that is a sweep on, all of them are evaluated and joined at every point. */
-function logicAtPoints(
-  node: Extract<Node, { type: 'logic' }>,
-  from: number,
-  first: SweepValue,
-  context: Context,
-): Value | Failure {
-  const nodes = node.operands.slice(from)
-  const values: Value[] = [first]
-  for (const operand of nodes.slice(1)) {
-    const value = evaluate(operand, context)
-    if (value.kind === 'failure') return value
-    values.push(value)
-  }
-  return atEveryPoint(values, node, context, (at) => {
-    const truths = at.flatMap((x) => (x.kind === 'truth' ? [x.truth] : []))
-    if (truths.length < at.length) return failure('truth-needed', { kind: 'sweep' })
-    if (node.sign === 'not') return truth(!truths[0])
-    return truth(node.sign === 'and' ? truths.every((t) => t) : truths.some((t) => t))
-  })
-}
-
 function minutesAndSeconds(node: Extract<Node, { type: 'dms' }>): Value | Failure {
   const minutes = Q.fromDecimal(node.minutes)
   const seconds = Q.fromDecimal(node.seconds)
@@ -656,9 +355,4 @@ function minutesAndSeconds(node: Extract<Node, { type: 'dms' }>): Value | Failur
   const total = whole && fraction && Q.add(whole, fraction)
   const turns = total && Q.divide(total, { n: 360, d: 1 })
   return turns ? angleOfTurns(turns) : angleOf(NaN)
-}
-
-/** A number of either sort that stands on a plane: used by scenes and readouts. */
-export function isPhasor(value: Value): value is NumberValue {
-  return value.kind === 'number' && value.complex
 }

@@ -10,11 +10,9 @@ import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, SweepValue,
 import { fromBlocks } from './arrays'
 import { derive } from './context'
 import { atEveryPoint, commonAxis, isSweep } from './lift'
-import type { Context } from './context'
+import type { Context, Evaluate } from './context'
 
 /** Vectors and matrices written out, and entries taken from them. */
-
-type Evaluate = (node: Node, context: Context) => Value | Failure
 
 function at(node: Node, failed: Failure): Failure {
   return { ...failed, from: node.from, to: node.to }

@@ -4,9 +4,8 @@ import { degrees } from '../values/convert'
 import { angleSweep, numberSweep, POINTS_MOST } from '../values/sweeps'
 import { failure } from '../values/value'
 import type { AngleValue, Axis, Failure, NumberValue, Value } from '../values/value'
-import type { Context } from './context'
+import type { Context, Evaluate } from './context'
 
-type Evaluate = (node: Range['first'], context: Context) => Value | Failure
 type End = NumberValue | AngleValue
 
 /** A share of a step within which a point counts as the end of its range. */

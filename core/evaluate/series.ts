@@ -5,12 +5,10 @@ import { exactReal, real, vector } from '../values/make'
 import { failure } from '../values/value'
 import type { Failure, NumberValue, Value, VectorValue } from '../values/value'
 import { derive } from './context'
-import type { Context } from './context'
+import type { Context, Evaluate } from './context'
 
 /** Most entries that `f(k) for k = …` may make. */
 export const SERIES_LIMIT = 100_000
-
-type Evaluate = (node: Series['body'], context: Context) => Value | Failure
 
 /** The values of `f(k) for k = first to last step s`; none where the last lies before the first. */
 export function evaluateSeries(node: Series, context: Context, evaluate: Evaluate): VectorValue | Failure {

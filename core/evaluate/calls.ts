@@ -1,0 +1,123 @@
+import { callFunction } from '../functions/call'
+import type { FunctionDefinition } from '../functions/definition'
+import { findFunction } from '../functions/registry'
+import type { Apply, Node } from '../notation/tree'
+import { vector } from '../values/make'
+import { pointsOf } from '../values/sweeps'
+import type { Failure, Value } from '../values/value'
+import { failure } from '../values/value'
+import { choose } from './conditions'
+import { derive } from './context'
+import type { Context, Evaluate } from './context'
+import { atEveryPoint, isSweep, loopBinary, loopFunction, loopReduction } from './lift'
+import { hintBareExponent, plainly } from './operate'
+import { binary } from './operators'
+
+/** A call of a function of the registry, or of one that a line defines. */
+export function apply(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
+  if (node.name === 'if' && node.builtIn) return choose(node, context, evaluate)
+  if (node.name === 'each' && node.builtIn) {
+    const [only] = node.args
+    if (!only || node.args.length !== 1)
+      return failure('argument-count', { signature: 'each(…)', given: node.args.length })
+    return evaluate(only, derive(context, { each: true }))
+  }
+  const inner = node.builtIn && node.name === 'exp' ? derive(context, { exponent: true }) : context
+  const args = allOf(node.args, inner, evaluate)
+  if ('kind' in args) return args
+  if (node.builtIn && node.name === 'exp') {
+    const [only] = args
+    const [onlyNode] = node.args
+    if (only && onlyNode) hintBareExponent(only, onlyNode, context)
+  }
+  const value = node.builtIn ? builtIn(node, args, context) : userDefined(node, args, context)
+  if (value.kind === 'failure' || node.raised === null) return value
+  const exponent = evaluate(node.raised, context)
+  if (exponent.kind === 'failure') return exponent
+  if (value.kind === 'sweep')
+    return loopBinary('^', value, exponent, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' })
+  return binary('^', value, exponent, plainly(context))
+}
+
+/** The values of a row of terms, or the first failure. */
+function allOf(nodes: readonly Node[], context: Context, evaluate: Evaluate): readonly Value[] | Failure {
+  const [first] = nodes
+  if (first === undefined) return []
+  const value = evaluate(first, context)
+  if (value.kind === 'failure') return value
+  const values = [value]
+  for (let k = 1; k < nodes.length; k += 1) {
+    const next = evaluate(nodes[k] ?? first, context)
+    if (next.kind === 'failure') return next
+    values.push(next)
+  }
+  return values
+}
+
+function builtIn(node: Apply, args: readonly Value[], context: Context): Value | Failure {
+  const definition = findFunction(node.name)
+  if (definition === null) return failure('unknown-name', { name: node.name, near: '' })
+  return (
+    (args.length === 1 ? overRow(definition, args, node, context) : null) ??
+    (!definition.sweeps && hasSweep(args) ? overSweeps(definition, args, node, context) : null) ??
+    callFunction(definition, args, node.args, context)
+  )
+}
+
+function hasSweep(values: readonly Value[]): boolean {
+  for (const { kind } of values) if (kind === 'sweep') return true
+  return false
+}
+
+/** A row of sweeps, as in sum(k*t for k = 1 to 3), is as many arguments. */
+function overRow(
+  definition: FunctionDefinition,
+  [row]: readonly Value[],
+  node: Apply,
+  context: Context,
+): Value | Failure | null {
+  const [rowNode] = node.args
+  if (row?.kind !== 'vector' || !definition.repeats || !rowNode || !row.items.some(isSweep)) return null
+  const nodes = row.items.map(() => rowNode)
+  return atEveryPoint(row.items, node, context, (values, inner) => callFunction(definition, values, nodes, inner))
+}
+
+function overSweeps(
+  definition: FunctionDefinition,
+  args: readonly Value[],
+  node: Apply,
+  context: Context,
+): Value | Failure {
+  const [only] = args
+  const single = args.length === 1 && only?.kind === 'sweep' ? only : null
+  const loop = single && loopFunction(definition.name, single)
+  if (loop) return loop
+  // A reduction of one sweep runs over its points.
+  if (single && definition.repeats && single.of !== 'other') {
+    const found = loopReduction(definition.name, single)
+    if (found) return found
+    if (single.count > REDUCED_MOST) return failure('too-many-points', { count: single.count, limit: REDUCED_MOST })
+    return callFunction(definition, [vector(pointsOf(single))], node.args, context)
+  }
+  return atEveryPoint(args, node, context, (values, inner) => callFunction(definition, values, node.args, inner))
+}
+
+function userDefined(node: Apply, args: readonly Value[], context: Context): Value | Failure {
+  const value = context.lookup(node.name)
+  if (value?.kind !== 'function') return failure('not-a-function', { name: node.name })
+  if (args.length !== value.parameters.length) {
+    return failure('argument-count', { signature: `${value.name}(${value.parameters.join(', ')})`, given: args.length })
+  }
+  if (context.budget.depth <= 0) return failure('too-deep-calls')
+  context.budget.depth -= 1
+  const result = value.call(args, context)
+  context.budget.depth += 1
+  // The span of a failure inside the body belongs to another line.
+  if (result.kind !== 'failure') return result
+  return result.code === 'too-long'
+    ? failure('too-long')
+    : failure('inside-function', { name: value.name, code: result.code, ...result.data })
+}
+
+/** Most points that a reduction without a loop of its own runs over. */
+const REDUCED_MOST = 100_000

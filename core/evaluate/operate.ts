@@ -1,0 +1,99 @@
+import type { Node } from '../notation/tree'
+import type { Failure, NumberValue, Value } from '../values/value'
+import { failure } from '../values/value'
+import { entrywise, isArray } from './arrays'
+import type { Context } from './context'
+import { atEveryPoint, loopBinary, settle } from './lift'
+import { binary, onNumbers } from './operators'
+import type { BinarySign, OperatorContext } from './operators'
+
+/** Operators on values that are known, with the hints that belong to the terms they come from. */
+
+/** An operator on two values, with the terms that they come from. */
+export function operateOn(
+  sign: BinarySign,
+  left: Value,
+  right: Value,
+  leftNode: Node,
+  rightNode: Node,
+  context: Context,
+): Value | Failure {
+  if (left.kind === 'number' && right.kind === 'number') {
+    if (sign === '/') hintZero(left, right, rightNode, context)
+    return onNumbers(sign, left, right)
+  }
+  if (left.kind === 'sweep' || right.kind === 'sweep') {
+    const loop = loopBinary(sign, left, right, leftNode, context)
+    if (loop) return loop
+    const [a, b] = [settle(left), settle(right)]
+    if (a.kind === 'failure') return a
+    if (b.kind === 'failure') return b
+    return atEveryPoint([a, b], leftNode, context, ([a, b], inner) =>
+      a && b ? operateOn(sign, a, b, leftNode, rightNode, inner) : failure('wrong-kind'),
+    )
+  }
+  if (context.each && (isArray(left) || isArray(right)))
+    return entrywise(left, right, sign, (x, y) => binary(sign, x, y, plainly(context)))
+  if (sign === '*' || sign === '/') hintConversion(sign, left, right, leftNode, rightNode, context)
+  return binary(sign, left, right, {
+    // Asked for only where it matters: reading it makes the line depend on the unit.
+    get unit() {
+      return context.unit
+    },
+    exponent: context.exponent,
+    bareSide: (side) => {
+      const node = side === 'left' ? leftNode : rightNode
+      context.bare(node, side === 'left' ? left : right)
+      context.hint('angle-plus-number', node)
+    },
+  })
+}
+
+/** An angle times 180/π: it was free of its unit already. */
+function hintConversion(
+  sign: '*' | '/',
+  left: Value,
+  right: Value,
+  leftNode: Node,
+  rightNode: Node,
+  context: Context,
+): void {
+  const [angle, factor] = left.kind === 'angle' ? [left, right] : [right, left]
+  if (angle.kind !== 'angle' || factor.kind !== 'number' || factor.im !== 0) return
+  if (sign === '/' && left.kind !== 'angle') return
+  const perRadian = sign === '*' ? factor.re : 1 / factor.re
+  const near = (x: number, y: number): boolean => Math.abs(x - y) < 1e-6 * y
+  if (near(perRadian, 180 / Math.PI) || near(perRadian, Math.PI / 180)) {
+    context.hint('degrees-twice', left.kind === 'angle' ? rightNode : leftNode)
+  }
+}
+
+/** 7/0 is ∞: said, since it rarely was meant. */
+export function hintZero(left: NumberValue, right: NumberValue, rightNode: Node, context: Context): void {
+  if (right.re !== 0 || right.im !== 0) return
+  if (left.re !== 0 || left.im !== 0) context.hint('infinite-result', rightNode)
+}
+
+/** An operator outside an exponent, where no bare number is told of. */
+export function plainly(context: Context): OperatorContext {
+  return {
+    get unit() {
+      return context.unit
+    },
+    exponent: false,
+    bareSide: () => undefined,
+  }
+}
+
+/** A power of two values that are known already. */
+export function raiseValues(base: Value, exponent: Value, context: Context): Value | Failure {
+  if (base.kind === 'number' && exponent.kind === 'number') return onNumbers('^', base, exponent)
+  return binary('^', base, exponent, plainly(context))
+}
+
+/** `e^(j*30)` is 30 radians: said, since degrees were probably meant. */
+export function hintBareExponent(exponent: Value, node: Node, context: Context): void {
+  if (exponent.kind !== 'number' || exponent.pi || exponent.re !== 0) return
+  const size = Math.abs(exponent.im)
+  if (exponent.exact && size >= 10 && size % 5 === 0) context.hint('exponent-radians', node, { value: exponent.im })
+}
