@@ -140,7 +140,6 @@ for (const theme of ['day', 'night'] as const) {
       expect(await violations(page)).toEqual([])
       await page.keyboard.press('Escape')
       await expect(page.getByRole('dialog')).toBeHidden()
-      await page.getByRole('button', { name: 'Plates', exact: true }).click()
       await page.getByRole('button', { name: 'Plate', exact: true }).click()
       await page.waitForTimeout(400)
       expect(await violations(page)).toEqual([])

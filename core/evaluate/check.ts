@@ -7,6 +7,9 @@ import { normalAngle, angleOf } from '../values/make'
 import { asMatrix, itemsOf, shapeText } from '../values/matrices'
 import type { CheckValue, Failure, NumberValue, Value } from '../values/value'
 import { failure } from '../values/value'
+import { inTime } from './context'
+import type { Context } from './context'
+import { commonAxis } from './lift'
 
 /** Checks compare two values: to the written places of a literal, or to a relative 1e-9. */
 
@@ -31,10 +34,16 @@ export interface Tolerance {
   readonly percent: boolean
 }
 
-export function check(left: Value, right: Value, rightNode: Node, within: Tolerance | null): CheckValue | Failure {
+export function check(
+  left: Value,
+  right: Value,
+  rightNode: Node,
+  within: Tolerance | null,
+  context: Context,
+): CheckValue | Failure {
   if (left.kind === 'angle' && right.kind === 'angle')
     return checkAngles(left.radians, right.radians, left, right, rightNode, within)
-  if (left.kind === 'sweep' || right.kind === 'sweep') return checkSweeps(left, right, rightNode, within)
+  if (left.kind === 'sweep' || right.kind === 'sweep') return checkSweeps(left, right, rightNode, within, context)
   const algebra = checkAlgebra(left, right)
   if (algebra) return algebra
   const arrays = checkArrays(left, right, rightNode, within)
@@ -48,22 +57,21 @@ export function check(left: Value, right: Value, rightNode: Node, within: Tolera
 }
 
 /** Sweeps: every point passes, and they agree to as many figures as the worst one, which is told. */
-function checkSweeps(left: Value, right: Value, node: Node, within: Tolerance | null): CheckValue | Failure {
-  const sweeps = [left, right].flatMap((v) => (v.kind === 'sweep' ? [v] : []))
-  const [first, second] = sweeps
-  if (!first) return failure('not-comparable', { left: left.kind, right: right.kind })
-  if (second && second.count !== first.count)
-    return failure('sweeps-differ', {
-      left: first.count,
-      right: second.count,
-      first: first.axis.name ?? 'a range',
-      second: second.axis.name ?? 'a range',
-    })
+function checkSweeps(
+  left: Value,
+  right: Value,
+  node: Node,
+  within: Tolerance | null,
+  context: Context,
+): CheckValue | Failure {
+  const axis = commonAxis([left, right], node, context)
+  if ('kind' in axis) return axis
   let worst: CheckValue | null = null
   let worstAt = 0
-  for (let k = 0; k < first.count; k += 1) {
+  for (let k = 0; k < axis.values.length; k += 1) {
+    if (!inTime(context.budget, k)) return failure('too-long')
     const [a, b] = [left, right].map((v) => (v.kind === 'sweep' ? pointAt(v, k) : v))
-    const found = a && b ? check(a, b, node, within) : failure('wrong-kind')
+    const found = a && b ? check(a, b, node, within, context) : failure('wrong-kind')
     if (found.kind === 'failure') return { ...found, data: { ...found.data, point: k + 1 } }
     if (worst && (worst.pass ? 1 : 0) * 100 + worst.figures <= (found.pass ? 1 : 0) * 100 + found.figures) continue
     worst = found

@@ -178,7 +178,7 @@ class Run implements Context {
     }
     const amount = tolerance?.kind === 'number' ? tolerance.re : null
     const within = amount === null ? null : { amount, percent: statement.within?.percent ?? false }
-    return check(left, right, rightNode, within)
+    return check(left, right, rightNode, within, this)
   }
 
   private functionValue(statement: Extract<Statement, { type: 'function' }>, bound: Bound, body: Node): FunctionValue {

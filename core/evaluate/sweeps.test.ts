@@ -216,6 +216,13 @@ describe('two sweeps', () => {
     expect(error?.code).toBe('sweeps-differ')
     expect(error?.message).toContain('3 points along a (line 1), 4 along b (line 2)')
   })
+  test('in a check: the same', () => {
+    const { error } = last('a = 0 to 2', 'b = 0 to 3', 'a ~~ b')
+    expect(error?.code).toBe('sweeps-differ')
+    expect(error?.message).toContain('3 points along a (line 1), 4 along b (line 2)')
+    expect(hints('a = 0 to 2', 'b = 0 to 4 step 2', 'a ~~ b')).toContain('sweeps-unrelated')
+    expect(hints('a = 0 to 2', 'a ~~ 2a/2')).toEqual([])
+  })
 })
 
 describe('from a sweep back to single values', () => {
