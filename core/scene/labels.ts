@@ -170,7 +170,8 @@ function flattened(segments: readonly Segment[]): Float64Array {
 
 /** A segment whose bounds meet those of a box: does it meet the box itself? Where all corners lie on one side it does not. */
 function cuts(box: Box, x: number, y: number, toX: number, toY: number): boolean {
-  const [dx, dy] = [toX - x, toY - y]
+  const dx = toX - x
+  const dy = toY - y
   const a = (box.left - x) * dy - (box.top - y) * dx
   const b = (box.right - x) * dy - (box.top - y) * dx
   const c = (box.left - x) * dy - (box.bottom - y) * dx
@@ -191,14 +192,4 @@ function inside(box: Box, p: Pixel): boolean {
 
 function grown(box: Box, by: number): Box {
   return { left: box.left - by, top: box.top - by, right: box.right + by, bottom: box.bottom + by }
-}
-
-/** True where a segment meets a box. */
-export function crosses(box: Box, { from, to }: Segment): boolean {
-  const beside =
-    (from.x < box.left && to.x < box.left) ||
-    (from.x > box.right && to.x > box.right) ||
-    (from.y < box.top && to.y < box.top) ||
-    (from.y > box.bottom && to.y > box.bottom)
-  return !beside && cuts(box, from.x, from.y, to.x, to.y)
 }

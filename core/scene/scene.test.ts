@@ -1,5 +1,6 @@
 import * as fc from 'fast-check'
-import { crosses, placeLabels } from './labels'
+import { placeLabels } from './labels'
+import type { Box } from './labels'
 import { gripAt, markAt } from './hit'
 import { assignSlots, dashOf, hueOf, inkOf } from './scene'
 import type { PlaneMark } from './scene'
@@ -112,6 +113,28 @@ describe('labels', () => {
     expect(label!.x + 30 <= 105 || label!.y + 20 <= 80 || label!.y >= 120).toBe(true)
   })
 })
+
+interface Segment {
+  readonly from: { readonly x: number; readonly y: number }
+  readonly to: { readonly x: number; readonly y: number }
+}
+
+/** What is left of a segment within a box (Y.-D. Liang and B. A. Barsky, 1984): another way than the labels go. */
+function crosses(box: Box, { from, to }: Segment): boolean {
+  let [first, last] = [0, 1]
+  const edges = [
+    [from.x - to.x, from.x - box.left],
+    [to.x - from.x, box.right - from.x],
+    [from.y - to.y, from.y - box.top],
+    [to.y - from.y, box.bottom - from.y],
+  ] as const
+  for (const [towards, room] of edges) {
+    if (towards === 0 && room < 0) return false
+    if (towards < 0) first = Math.max(first, room / towards)
+    if (towards > 0) last = Math.min(last, room / towards)
+  }
+  return first <= last
+}
 
 test('a segment meets a box or not', () => {
   const box = { left: 0, top: 0, right: 10, bottom: 10 }
