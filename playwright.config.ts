@@ -1,12 +1,18 @@
-import { mkdtempSync } from 'node:fs'
+import { mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { defineConfig } from '@playwright/test'
-import { CHROMIUM_FLAGS, PORT } from './e2e/setting'
+import type { LaunchOptions } from '@playwright/test'
+import { PORT } from './e2e/setting'
 
 /** The interface tests: the built application, driven in Debian's Chromium. */
 const data = process.env.ORNATE_PHASOR_TEST_DATA ?? mkdtempSync(join(tmpdir(), 'ornate-phasor-e2e-'))
 process.env.ORNATE_PHASOR_TEST_DATA = data
+
+/** Started as the scripts start it. */
+const launchOptions = JSON.parse(
+  readFileSync(join(import.meta.dirname, 'scripts/chromium.json'), 'utf8'),
+) as LaunchOptions
 
 export default defineConfig({
   testDir: 'e2e',
@@ -24,7 +30,7 @@ export default defineConfig({
     locale: 'en-GB',
     colorScheme: 'light',
     permissions: ['clipboard-read', 'clipboard-write'],
-    launchOptions: { executablePath: '/usr/bin/chromium', args: CHROMIUM_FLAGS },
+    launchOptions,
   },
   webServer: {
     command: 'node .output/server/index.mjs',

@@ -1,12 +1,2 @@
-/** Where the tested server listens, and how Debian's Chromium is started. */
+/** Where the tested server listens. */
 export const PORT = 4791
-
-export const CHROMIUM_FLAGS = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-]

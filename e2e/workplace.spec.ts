@@ -115,7 +115,7 @@ test.describe('the index', () => {
     await page.keyboard.press('Shift+F8')
     await page.getByRole('button', { name: 'Actions for R, line 1' }).click()
     await page.getByRole('menuitem', { name: 'Rename R everywhere' }).click()
-    const dialog = page.getByRole('dialog', { name: 'Rename everywhere' })
+    const dialog = page.getByRole('dialog', { name: /^Rename \S+ everywhere$/ })
     await expect(dialog).toContainText('lines 1, 2, 3')
     await dialog.getByLabel('New name').fill('x')
     await page.keyboard.press('Enter')

@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
@@ -23,17 +23,9 @@ export async function serve(port) {
   return { address, stop }
 }
 
+/** How Debian's Chromium is started, here and in the interface tests. */
+const CHROMIUM = JSON.parse(readFileSync(new URL('chromium.json', import.meta.url), 'utf8'))
+
 export function launch() {
-  return chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  })
+  return chromium.launch(CHROMIUM)
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nextTick, ref, watch } from 'vue'
+import { nextTick, ref, useId, watch } from 'vue'
 
 /** A question with one line of text, or with nothing but yes and no. */
 const props = defineProps<{
@@ -9,23 +9,33 @@ const props = defineProps<{
   value?: string
   action: string
   danger?: boolean
+  /** The field takes an entry of the notation. */
+  code?: boolean
+  /** Why an answer cannot be taken: the question stays open and says so; `null` where it can. */
+  refusal?: (value: string) => string | null
 }>()
+const id = useId()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ answer: [value: string] }>()
 const entry = ref('')
+const why = ref('')
 const input = ref<HTMLInputElement | null>(null)
 
 watch(open, async (now) => {
   if (!now) return
   entry.value = props.value ?? ''
+  why.value = ''
   await nextTick()
   setTimeout(() => input.value?.select(), 30)
 })
 
 function answer(): void {
-  if (props.field && entry.value.trim() === '') return
+  const value = entry.value.trim()
+  if (props.field && value === '') return
+  why.value = props.refusal?.(value) ?? ''
+  if (why.value !== '') return
   open.value = false
-  emit('answer', entry.value.trim())
+  emit('answer', value)
 }
 </script>
 
@@ -36,8 +46,19 @@ function answer(): void {
       <p v-if="text">{{ text }}</p>
       <label v-if="field">
         <span>{{ field }}</span>
-        <input ref="input" v-model="entry" type="text" maxlength="200" autocomplete="off" />
+        <input
+          ref="input"
+          v-model="entry"
+          type="text"
+          maxlength="200"
+          autocomplete="off"
+          :class="{ code }"
+          :spellcheck="code ? false : undefined"
+          :aria-invalid="why !== ''"
+          :aria-describedby="refusal ? `${id}-why` : undefined"
+        />
       </label>
+      <p v-if="refusal" :id="`${id}-why`" class="why" role="alert">{{ why }}</p>
       <div class="answers">
         <button type="button" class="framed-button" @click="open = false">Cancel</button>
         <button
@@ -67,6 +88,10 @@ p {
   margin: 0;
   color: var(--quiet);
 }
+.why {
+  color: var(--error);
+  min-height: 1.4em;
+}
 label span {
   display: block;
   font-size: 13px;
@@ -79,6 +104,9 @@ input {
   border: 1px solid var(--edge);
   border-radius: var(--corner);
   background: var(--paper);
+}
+input.code {
+  font-family: var(--mono);
 }
 .answers {
   display: flex;
