@@ -15,10 +15,12 @@ const open = computed({
     if (!now) desk.renaming = null
   },
 })
-const places = computed(() => {
+const where = computed(() => {
   const found = nameIndex(folio.lines, results.views).filter((e) => e.name === desk.renaming)
   const lines = [...new Set(found.flatMap((e) => [e.number, ...e.usedIn]))].sort((a, b) => a - b)
-  return lines.length === 1 ? `line ${lines[0]}` : `lines ${lines.join(', ')}`
+  return lines.length === 1
+    ? `It stands in line ${lines[0]} only.`
+    : `It stands in lines ${lines.join(', ')}. All of them change together, as one step.`
 })
 
 function refusal(name: string): string | null {
@@ -30,7 +32,7 @@ function refusal(name: string): string | null {
   <AskDialog
     v-model="open"
     :title="`Rename ${desk.renaming ?? ''} everywhere`"
-    :text="`It stands in ${places}. All of them change together, as one step.`"
+    :text="where"
     field="New name"
     :value="desk.renaming ?? ''"
     action="Rename"
