@@ -26,6 +26,17 @@ export interface Evaluated {
   readonly unitUsed: boolean
 }
 
+class Outcome implements Evaluated {
+  constructor(
+    readonly bound: Bound,
+    readonly value: Value | null,
+    readonly problem: Problem | null,
+    readonly hints: readonly Problem[],
+    readonly bare: ReadonlySet<Node>,
+    readonly unitUsed: boolean,
+  ) {}
+}
+
 /** What a line sees of the lines above it. */
 export interface Surroundings extends Names {
   readonly unit: AngleUnit
@@ -42,7 +53,7 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   const bound = bindStatement(parsed.source, parsed.statement, names)
   const run = new Run(names)
   const first = parsed.problem ?? bound.problem
-  if (first) return { bound, value: null, problem: first, hints: [], bare: run.bareTerms, unitUsed: false }
+  if (first) return new Outcome(bound, null, first, NO_PROBLEMS, run.bareTerms, false)
   const outcome = named(run.statement(parsed.statement, bound), parsed.statement)
   const failed = outcome?.kind === 'failure' ? failureToProblem(outcome, parsed.source) : null
   const value = outcome === null || outcome.kind === 'failure' ? null : outcome
@@ -50,12 +61,12 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
     value?.kind === 'number' && value.exact !== null && !(Number.isFinite(value.re) && Number.isFinite(value.im))
   if (overflow) {
     const tooLarge = problem('too-large', wholeOf(bound, parsed))
-    return { bound, value: null, problem: tooLarge, hints: [], bare: run.bareTerms, unitUsed: run.unitUsed }
+    return new Outcome(bound, null, tooLarge, NO_PROBLEMS, run.bareTerms, run.unitUsed)
   }
   const undefinedResult = value?.kind === 'number' && (Number.isNaN(value.re) || Number.isNaN(value.im))
   const edge = undefinedResult ? [problem('undefined-result', wholeOf(bound, parsed))] : NO_PROBLEMS
   const hints = failed ? NO_PROBLEMS : allHints(bound, run.hints, edge)
-  return { bound, value, problem: failed, hints, bare: run.bareTerms, unitUsed: run.unitUsed }
+  return new Outcome(bound, value, failed, hints, run.bareTerms, run.unitUsed)
 }
 
 function wholeOf({ body }: Bound, { source }: Parsed): Span {

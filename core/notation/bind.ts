@@ -6,11 +6,23 @@ import { digitsNode, imaginaryLiteral, readCircuitImaginary, readSuffix, realLit
 import type { Suffix } from './literals'
 import type { Problem, ProblemFix } from './problem'
 import { problem, write } from './problem'
+import { BoundLine, UsedName } from './names'
 import type { Bound, Kept, Names, Used } from './names'
 import type { Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Quantity, Series, Span, Statement } from './tree'
 import { comesApart } from './syntax'
 import { inverseUnclear, unknownFunction, unknownName } from './unknown'
 import { CONSTANTS, RESERVED } from './words'
+import {
+  ApplyNode,
+  ConstantNode,
+  GroupNode,
+  LiteralNode,
+  Name,
+  PowerNode,
+  ProductNode,
+  SignNode,
+  SumNode,
+} from './nodes'
 
 const UNIT_VALUE = exactNumber(G.UNIT)
 const CONSTANT_VALUES: Readonly<Record<'pi' | 'e' | 'inf' | 'eps', Value>> = {
@@ -53,18 +65,11 @@ export function bindStatement(source: string, statement: Statement, names: Names
       within = statement.within ? binder.bind(statement.within.amount) : null
       break
   }
-  return {
-    body,
-    right,
-    within,
-    problem: binder.problem,
-    hints: binder.hints,
-    used: binder.used,
-  }
+  return new BoundLine(body, right, within, binder.problem, binder.hints, binder.used)
 }
 
 function boundAs(body: Node): Bound {
-  return { body, right: null, within: null, problem: null, hints: NO_HINTS, used: null }
+  return new BoundLine(body, null, null, null, NO_HINTS, null)
 }
 
 const NO_NAMES: ReadonlySet<string> = new Set()
@@ -108,7 +113,7 @@ class Binder {
 
   private use(name: string, kept: Kept | null): void {
     for (let used = this.used; used !== null; used = used.before) if (used.name === name) return
-    this.used = { name, kept, before: this.used }
+    this.used = new UsedName(name, kept, this.used)
   }
 
   private slice(span: Span): string {
@@ -146,14 +151,14 @@ class Binder {
         const left = this.bind(node.left)
         const right = this.bind(node.right)
         if (left === node.left && right === node.right) return node
-        return { type: 'product', sign: node.sign, left, right, from: node.from, to: node.to }
+        return new ProductNode(node.sign, left, right, node.from, node.to)
       }
       case 'sum':
         return this.sum(node)
       case 'group': {
         if (node.free) return node
         const inner = this.bind(node.inner)
-        return inner === node.inner ? node : { type: 'group', inner, free: false, from: node.from, to: node.to }
+        return inner === node.inner ? node : new GroupNode(inner, false, node.from, node.to)
       }
       case 'quantity':
       case 'call':
@@ -264,7 +269,7 @@ class Binder {
         write(`(-${base})^${this.slice(power.exponent)}`),
       ])
     }
-    return operand === node.operand ? node : { type: 'sign', sign: node.sign, operand, from: node.from, to: node.to }
+    return operand === node.operand ? node : new SignNode(node.sign, operand, node.from, node.to)
   }
 
   private sum(node: Extract<Node, { type: 'sum' }>): Node {
@@ -281,7 +286,7 @@ class Binder {
     const left = this.bind(node.left)
     const right = this.bind(node.right)
     if (left === node.left && right === node.right) return node
-    return { type: 'sum', sign: node.sign, left, right, from: node.from, to: node.to }
+    return new SumNode(node.sign, left, right, node.from, node.to)
   }
 
   private compare(node: Extract<Node, { type: 'compare' }>): Node {
@@ -320,7 +325,7 @@ class Binder {
         const right = pieces ? (pieces[k] ?? item.node) : (one ?? item.node)
         const sign: ChainSign = k === 0 ? item.sign : 'implicit'
         if (sign === 'implicit' && quotient) this.hintImplicit(quotient, right)
-        left = { type: 'product', sign, left, right, from: left.from, to: right.to }
+        left = new ProductNode(sign, left, right, left.from, right.to)
         quotient = sign === '/' ? left : null
       }
     }
@@ -366,7 +371,7 @@ class Binder {
     const [first, ...rest] = pieces
     if (first === undefined) throw new Error('a factor has at least one piece')
     let left = first
-    for (const right of rest) left = { type: 'product', sign: 'implicit', left, right, from: left.from, to: right.to }
+    for (const right of rest) left = new ProductNode('implicit', left, right, left.from, right.to)
     return left
   }
 
@@ -403,7 +408,7 @@ class Binder {
     const exponent = this.exponent(node)
     const base = this.bind(node.base)
     if (base === node.base && exponent === node.exponent) return node
-    return { type: 'power', base, exponent, from: node.from, to: node.to }
+    return new PowerNode(base, exponent, node.from, node.to)
   }
 
   private power(node: Extract<Node, { type: 'power' }>): Node[] {
@@ -412,8 +417,8 @@ class Binder {
       const imaginary = this.imaginaryParts(node.base)
       if (imaginary) {
         const { digits, unit } = imaginary
-        const raised: Node = { type: 'power', base: unit, exponent, from: unit.from, to: node.to }
-        return [{ type: 'product', sign: 'implicit', left: digits, right: raised, from: node.from, to: node.to }]
+        const raised: Node = new PowerNode(unit, exponent, unit.from, node.to)
+        return [new ProductNode('implicit', digits, raised, node.from, node.to)]
       }
     }
     return this.onLast(node.base, (base) => {
@@ -421,7 +426,7 @@ class Binder {
         this.hint('prefix-power', node, { text: this.slice(node), base: this.slice(base) }, [
           write(`(${this.slice(base)})^${this.slice(node.exponent)}`),
         ])
-      return { type: 'power', base, exponent, from: base.from, to: node.to }
+      return new PowerNode(base, exponent, base.from, node.to)
     })
   }
 
@@ -449,16 +454,8 @@ class Binder {
     const prefix = prefixed ? suffix.prefix : ''
     const cut = node.to - letter.length
     return {
-      digits: {
-        type: 'literal',
-        value: realLiteral(node.digits, exponent),
-        digits: node.digits,
-        prefix,
-        letter: 'none',
-        from: node.from,
-        to: cut,
-      },
-      unit: { type: 'constant', name: 'unit', value: UNIT_VALUE, from: cut, to: node.to },
+      digits: new LiteralNode(realLiteral(node.digits, exponent), node.digits, prefix, 'none', node.from, cut),
+      unit: new ConstantNode('unit', UNIT_VALUE, cut, node.to),
     }
   }
 
@@ -491,7 +488,7 @@ class Binder {
     if (this.isUnit(run)) return [imaginary(node, digits, '', 0, 'after')]
     if (this.isName(run)) {
       if (!this.locals.has(run) && CONSTANTS.get(run) === undefined) this.hintShadowed(node, suffix)
-      return [number, this.name({ type: 'name', name: run, ...runSpan })]
+      return [number, this.name(new Name(run, runSpan.from, runSpan.to))]
     }
     if (suffix?.kind === 'prefix') {
       if (suffix.imaginary) return [imaginary(node, digits, suffix.prefix, suffix.exponent, 'after')]
@@ -502,7 +499,7 @@ class Binder {
       const prefix = run.charAt(0) === 'R' ? '' : run.charAt(0).toLowerCase() === 'k' ? 'k' : run.charAt(0)
       return [literal(node, realLiteral(written, suffix.exponent), written, prefix)]
     }
-    return [number, this.unknown({ type: 'name', name: run, ...runSpan }, digits)]
+    return [number, this.unknown(new Name(run, runSpan.from, runSpan.to), digits)]
   }
 
   /** Digits before a kept name that would otherwise be a prefix or the imaginary unit. */
@@ -520,9 +517,9 @@ class Binder {
   private name(node: NameNode): Node {
     const { name, from, to } = node
     if (this.locals !== NO_NAMES && this.locals.has(name)) return node
-    if (this.isUnit(name)) return { type: 'constant', name: 'unit', value: UNIT_VALUE, from, to }
+    if (this.isUnit(name)) return new ConstantNode('unit', UNIT_VALUE, from, to)
     const constant = mayBeConstant(name) ? CONSTANTS.get(name) : undefined
-    if (constant) return { type: 'constant', name: constant, value: CONSTANT_VALUES[constant], from, to }
+    if (constant) return new ConstantNode(constant, CONSTANT_VALUES[constant], from, to)
     const kept = this.names.above(name)
     if (kept?.kind === 'function') {
       this.fail('function-needs-bracket', node, { name }, [write(`${name}()`)])
@@ -555,15 +552,12 @@ class Binder {
     const unit = this.isUnit(name) || (suffix?.kind === 'prefix' && suffix.imaginary && !this.isFunction(name))
     const [only] = node.args
     if (unit && only && node.args.length === 1 && !node.raised) {
-      const group: Node = { type: 'group', inner: this.bind(only), free: false, from: bracket.from, to: bracket.to }
+      const group: Node = new GroupNode(this.bind(only), false, bracket.from, bracket.to)
       return [...this.split(callee), group]
     }
     if (callee.type === 'name') return [this.called(node, callee)]
     const { digits, run, runFrom, from, to } = callee
-    return [
-      digitsNode(digits, from, runFrom),
-      this.called(node, { type: 'name', name: run, from: runFrom, to }, suffix),
-    ]
+    return [digitsNode(digits, from, runFrom), this.called(node, new Name(run, runFrom, to), suffix)]
   }
 
   private isFunction(name: string): boolean {
@@ -603,12 +597,12 @@ class Binder {
     const { name, from } = callee
     this.use(name, null)
     this.problem ??= unknownFunction(callee, this.self, this.names)
-    return { type: 'apply', name, builtIn: false, raised: null, args, from, to: node.to }
+    return new ApplyNode(name, false, null, args, from, node.to)
   }
 
   private apply(node: Call, span: Span, name: string, builtIn: boolean, args: readonly Node[]): Node {
     const raised = node.raised ? this.bind(node.raised) : null
-    return { type: 'apply', name, builtIn, raised, args, from: span.from, to: node.to }
+    return new ApplyNode(name, builtIn, raised, args, span.from, node.to)
   }
 }
 
@@ -619,13 +613,13 @@ function mayBeConstant(name: string): boolean {
 }
 
 function literal(span: Span, value: NumberValue, digits: string, prefix: string): Literal {
-  return { type: 'literal', value, digits, prefix, letter: 'none', from: span.from, to: span.to }
+  return new LiteralNode(value, digits, prefix, 'none', span.from, span.to)
 }
 
 function imaginary(span: Span, digits: string, prefix: string, exponent: number, letter: 'after' | 'before'): Literal {
   const value = imaginaryLiteral(digits, exponent)
   const safe = Number.isFinite(value.im) ? value : complexNumber({ re: 0, im: value.im })
-  return { type: 'literal', value: safe, digits, prefix, letter, from: span.from, to: span.to }
+  return new LiteralNode(safe, digits, prefix, letter, span.from, span.to)
 }
 
 function isNumeral(node: Node): boolean {

@@ -3,6 +3,7 @@ import { write } from './problem'
 import { comesApart, endsInPolar, isAngle, isPi, lastPolar, radiansOver } from './syntax'
 import { isComparison, isWordOperator, Level, levelOf, multiplies, startsOperand, Tok } from './tokenKinds'
 import type { ChainSign, Comparison, NameNode, Node, Span } from './tree'
+import { ChainNode, ProductNode, SumNode } from './nodes'
 
 /** Operators by precedence (V. Pratt, Top down operator precedence, 1973): one loop for all levels. */
 export abstract class ExpressionParser extends FactorParser {
@@ -121,7 +122,7 @@ export abstract class ExpressionParser extends FactorParser {
     this.another()
     const right = this.operators(Level.parallel)
     if (this.angled && isAngle(right) && endsInPolar(left)) return this.bracketings(lastPolar(left), right, sign)
-    return { type: 'sum', sign, left, right, from: left.from, to: right.to }
+    return new SumNode(sign, left, right, left.from, right.to)
   }
 
   /** `[1 -2]`: two entries, or a difference? */
@@ -230,12 +231,12 @@ export abstract class ExpressionParser extends FactorParser {
         rest = flat(left, products)
         this.free = false
       }
-      if (rest === null) left = { type: 'product', sign, left, right: node, from: first.from, to: node.to }
+      if (rest === null) left = new ProductNode(sign, left, node, first.from, node.to)
       else rest.push({ sign, node })
       products += 1
       before = node
     }
-    return rest === null ? left : { type: 'chain', first, rest, from: first.from, to: before.to }
+    return rest === null ? left : new ChainNode(first, rest, first.from, before.to)
   }
 
   /** May one of these factors turn out to be digits and what they multiply? */
@@ -247,7 +248,7 @@ export abstract class ExpressionParser extends FactorParser {
   private radians(first: Node, unit: Node, bottom: Node, alone: boolean): Node {
     const span = { from: first.from, to: unit.to }
     if (!alone || !isPi(first)) return this.radiansUnclear(span, bottom)
-    const quotient: Node = { type: 'chain', first, rest: [{ sign: '/', node: unit }], ...span }
+    const quotient: Node = new ChainNode(first, [{ sign: '/', node: unit }], span.from, span.to)
     return this.chainAfter({ type: 'postfix', sign: 'rad', operand: quotient, from: first.from, to: bottom.to })
   }
 

@@ -4,6 +4,7 @@ import { write } from './problem'
 import { isPi } from './syntax'
 import { isName, Tok } from './tokenKinds'
 import type { NameNode, Node, Quantity } from './tree'
+import { ChainNode, PolarNode, PowerNode, SignNode } from './nodes'
 
 /** Factors: operands with their signs, powers and angles, which bind tighter than any operator between two. */
 export abstract class FactorParser extends OperandParser {
@@ -23,7 +24,7 @@ export abstract class FactorParser extends OperandParser {
     if (!this.down()) return this.tooDeep()
     const operand = this.factor()
     this.up()
-    return { type: 'sign', sign: kind === Tok.plus ? '+' : '-', operand, from, to: operand.to }
+    return new SignNode(kind === Tok.plus ? '+' : '-', operand, from, operand.to)
   }
 
   protected polar(magnitude: Node): Node {
@@ -33,7 +34,7 @@ export abstract class FactorParser extends OperandParser {
     const angle = this.angleOperand()
     if (this.is(Tok.caret) && !this.problem) return this.polarPower(magnitude, angle)
     if (this.is(Tok.polar)) return this.fail('second-angle', this.span())
-    return { type: 'polar', magnitude, angle, from: magnitude.from, to: angle.to }
+    return new PolarNode(magnitude, angle, magnitude.from, angle.to)
   }
 
   protected polarPower(magnitude: Node, angle: Node): Node {
@@ -58,7 +59,7 @@ export abstract class FactorParser extends OperandParser {
       if (!this.down()) return this.tooDeep()
       const operand = this.angleOperand()
       this.up()
-      return { type: 'sign', sign: kind === Tok.plus ? '+' : '-', operand, from, to: operand.to }
+      return new SignNode(kind === Tok.plus ? '+' : '-', operand, from, operand.to)
     }
     const operand = this.postfix()
     return this.is(Tok.over) && isPi(operand) && this.dividesPi() ? this.fractionOfPi(operand) : operand
@@ -75,13 +76,7 @@ export abstract class FactorParser extends OperandParser {
     this.take()
     const { from, text } = this
     const to = this.take()
-    const fraction: Node = {
-      type: 'chain',
-      first: operand,
-      rest: [{ sign: '/', node: digitsNode(text, from, to) }],
-      from: operand.from,
-      to,
-    }
+    const fraction: Node = new ChainNode(operand, [{ sign: '/', node: digitsNode(text, from, to) }], operand.from, to)
     const { kind } = this
     const unit = kind === Tok.degree || kind === Tok.deg ? 'deg' : kind === Tok.rad ? 'rad' : null
     return unit ? { type: 'postfix', sign: unit, operand: fraction, from: operand.from, to: this.take() } : fraction
@@ -103,7 +98,7 @@ export abstract class FactorParser extends OperandParser {
         if (call) return call
       }
       const exponent = this.exponent()
-      base = { type: 'power', base, exponent, from: base.from, to: Math.max(exponent.to, caret) }
+      base = new PowerNode(base, exponent, base.from, Math.max(exponent.to, caret))
     }
     return base
   }
@@ -127,7 +122,7 @@ export abstract class FactorParser extends OperandParser {
     const digits = this.span()
     const plain = digitsNode(this.text, digits.from, digits.to)
     this.take()
-    const raised: Node = signed ? { type: 'sign', sign: '-', operand: plain, from, to: digits.to } : plain
+    const raised: Node = signed ? new SignNode('-', plain, from, digits.to) : plain
     return this.call(callee, raised)
   }
 
@@ -139,7 +134,7 @@ export abstract class FactorParser extends OperandParser {
       this.take()
       const operand = this.exponent()
       this.up()
-      return { type: 'sign', sign: kind === Tok.plus ? '+' : '-', operand, from, to: operand.to }
+      return new SignNode(kind === Tok.plus ? '+' : '-', operand, from, operand.to)
     }
     const base = this.postfix()
     this.up()
@@ -152,6 +147,6 @@ export abstract class FactorParser extends OperandParser {
     if (!this.down()) return this.tooDeep()
     const exponent = this.exponent()
     this.up()
-    return { type: 'power', base, exponent, from: base.from, to: exponent.to }
+    return new PowerNode(base, exponent, base.from, exponent.to)
   }
 }

@@ -5,6 +5,7 @@ import { complexNumber, exactNumber, exactReal, real } from '../values/make'
 import type { NumberValue } from '../values/value'
 import type { Literal } from './tree'
 import { CODE_LETTERS, PREFIXES } from './words'
+import { LiteralNode } from './nodes'
 
 /** Digits as they are written, with what they are worth alone and on the imaginary axis. */
 class Numeral {
@@ -67,13 +68,13 @@ export function realLiteral(digits: string, exponent = 0): NumberValue {
 
 /** Plain digits as a node: what they say depends on nothing that is kept. */
 export function digitsNode(digits: string, from: number, to: number): Literal {
-  return { type: 'literal', value: realLiteral(digits), digits, prefix: '', letter: 'none', from, to }
+  return new LiteralNode(realLiteral(digits), digits, '', 'none', from, to)
 }
 
 /** The same from the place in a line where the digits stand. */
 export function digitsAt(source: string, from: number, to: number): Literal {
   const { real, digits } = numeralAt(source, from, to)
-  return { type: 'literal', value: real, digits, prefix: '', letter: 'none', from, to }
+  return new LiteralNode(real, digits, '', 'none', from, to)
 }
 
 function readReal(digits: string, exponent: number): NumberValue {

@@ -47,6 +47,25 @@ export interface Used {
   readonly before: Used | null
 }
 
+export class BoundLine implements Bound {
+  constructor(
+    readonly body: Node | null,
+    readonly right: Node | null,
+    readonly within: Node | null,
+    readonly problem: Problem | null,
+    readonly hints: readonly Problem[],
+    readonly used: Used | null,
+  ) {}
+}
+
+export class UsedName implements Used {
+  constructor(
+    readonly name: string,
+    readonly kept: Kept | null,
+    readonly before: Used | null,
+  ) {}
+}
+
 /** The kept names that a line reads, in the order of the text. */
 export function usedNames(bound: Bound): readonly string[] {
   const names: string[] = []

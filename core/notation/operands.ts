@@ -5,6 +5,7 @@ import { write } from './problem'
 import { isLetter } from './syntax'
 import { isName, isNameToo, isSign, isWordOperator, Tok } from './tokenKinds'
 import type { Call, NameNode, Node, Quantity } from './tree'
+import { CallNode, GroupNode, Name, QuantityNode } from './nodes'
 
 const CLOSING_TEXT = new Map([
   [Tok.close, ')'],
@@ -142,7 +143,7 @@ export abstract class OperandParser extends Cursor {
     this.free = false
     if (callee.type === 'quantity' || isLetter(callee.name)) this.apart = true
     const to = this.close(at, outer)
-    return { type: 'call', callee, raised, args, free, bracket: { from, to }, from: callee.from, to }
+    return new CallNode(callee, raised, args, free, { from, to }, callee.from, to)
   }
 
   /** Takes the closing bracket of what was opened last, or says where it is missing. */
@@ -198,7 +199,7 @@ export abstract class OperandParser extends Cursor {
       const run = this.text
       this.free = false
       this.apart = true
-      return { type: 'quantity', digits, run, runFrom: to, from, to: this.take() }
+      return new QuantityNode(digits, run, to, from, this.take())
     }
     return this.tokens.isRaised(at) ? digitsNode(this.tokens.text(at), from, to) : digitsAt(this.source, from, to)
   }
@@ -210,7 +211,7 @@ export abstract class OperandParser extends Cursor {
     if (kind === Tok.last && this.indexDepth > 0) return { type: 'last', from, to: this.take() }
     const name = this.text
     this.free = false
-    return { type: 'name', name, from, to: this.take() }
+    return new Name(name, from, this.take())
   }
 
   /** What a sign opens. */
@@ -227,7 +228,7 @@ export abstract class OperandParser extends Cursor {
         const { free } = this
         this.ranges = before
         this.free = freeBefore && free
-        return { type: 'group', inner, free, from, to: this.close(at, outer) }
+        return new GroupNode(inner, free, from, this.close(at, outer))
       }
       case Tok.bar:
         return this.bars(Tok.bar)
@@ -297,7 +298,7 @@ export abstract class OperandParser extends Cursor {
   protected givenName(): NameNode | null {
     if (!isName(this.kind)) return null
     const { from, text } = this
-    return { type: 'name', name: text, from, to: this.take() }
+    return new Name(text, from, this.take())
   }
 
   protected bars(opener: Tok.bar | Tok.parallel): Node {

@@ -4,6 +4,7 @@ import type { Problem, ProblemFix } from './problem'
 import { problem, write } from './problem'
 import { isName, Tok } from './tokenKinds'
 import type { NameNode, Node, Span, Statement } from './tree'
+import { DefineStatement, ExpressionStatement, Name } from './nodes'
 
 /** A line as read: its statement, its remark, and the first thing that could not be read. */
 export interface Parsed {
@@ -27,13 +28,22 @@ export function parseLine(source: string): Parsed {
   return reader.read(source)
 }
 
+class ParsedLine implements Parsed {
+  constructor(
+    readonly source: string,
+    readonly statement: Statement,
+    readonly remark: string | null,
+    readonly problem: Problem | null,
+  ) {}
+}
+
 class StatementParser extends ExpressionParser {
   read(source: string): Parsed {
     this.start(source)
     const statement = this.statement()
     const { remarkAt } = this.tokens
     const remark = remarkAt < 0 ? null : source.slice(remarkAt + 1).trim()
-    return { source, statement, remark, problem: this.problem }
+    return new ParsedLine(source, statement, remark, this.problem)
   }
 
   private statement(): Statement {
@@ -44,7 +54,7 @@ class StatementParser extends ExpressionParser {
     const left = this.whole()
     if (this.is(Tok.approximately)) return this.check(left)
     this.finish()
-    return { type: 'expression', body: left, free: this.free }
+    return new ExpressionStatement(left, this.free)
   }
 
   private check(left: Node): Statement {
@@ -98,16 +108,16 @@ class StatementParser extends ExpressionParser {
   private definition(equals: number): Statement {
     if (equals === 0) {
       const sign = this.span()
-      return { type: 'expression', body: this.fail('nothing-defined', sign), free: true }
+      return new ExpressionStatement(this.fail('nothing-defined', sign), true)
     }
     const parameters = equals > 1 ? this.parameterList(equals) : null
     if (!isName(this.kind) || (equals > 1 && parameters === null)) return this.notDefinable(equals)
     const { from, to, text } = this
-    const name: NameNode = { type: 'name', name: text, from, to }
+    const name: NameNode = new Name(text, from, to)
     this.goTo(equals + 1)
     const body = this.whole()
     this.finish()
-    return parameters ? { type: 'function', name, parameters, body } : { type: 'define', name, body, free: this.free }
+    return parameters ? { type: 'function', name, parameters, body } : new DefineStatement(name, body, this.free)
   }
 
   /** The names in `f(x, y) =`; `null` where something else stands before the equals sign. */
@@ -118,7 +128,7 @@ class StatementParser extends ExpressionParser {
     const names: NameNode[] = []
     for (let k = 2; k < last; k += 2) {
       if (!isName(tokens.kind(k)) || (k > 2 && tokens.kind(k - 1) !== Tok.comma)) return null
-      names.push({ type: 'name', name: tokens.text(k), from: tokens.from(k), to: tokens.to(k) })
+      names.push(new Name(tokens.text(k), tokens.from(k), tokens.to(k)))
     }
     return names.length > 0 ? names : null
   }
@@ -134,7 +144,7 @@ class StatementParser extends ExpressionParser {
     const fixes: ProblemFix[] = equals + 1 === end ? [] : [write(whole ? `${right} = ${left}` : `${left} == ${right}`)]
     const to = equals + 1 === end ? head.to : tokens.to(end - 1)
     this.fail('not-definable', { from: head.from, to }, { left }, fixes)
-    return { type: 'expression', body: { type: 'hole', ...head }, free: true }
+    return new ExpressionStatement({ type: 'hole', ...head }, true)
   }
 }
 
