@@ -23,7 +23,7 @@ import { derive, spend } from './context'
 import type { Context } from './context'
 import { atEveryPoint, loopBinary, loopFunction, loopNegate, settle } from './lift'
 import { entry, list } from './lists'
-import { hintBareExponent, hintZero, operateOn, plainly, raiseValues } from './operate'
+import { hintBareExponent, operateOn, plainly, raiseValues } from './operate'
 import { binary, negate, onNumbers } from './operators'
 import type { BinarySign } from './operators'
 import { evaluateRange } from './range'
@@ -193,10 +193,6 @@ function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Con
   if (left.kind === 'failure') return left
   const right = unsettled(rightNode, context)
   if (right.kind === 'failure') return right
-  if (left.kind === 'number' && right.kind === 'number') {
-    if (sign === '/' && right.re === 0) hintZero(left, right, rightNode, context)
-    return onNumbers(sign, left, right)
-  }
   return operateOn(sign, left, right, leftNode, rightNode, context)
 }
 

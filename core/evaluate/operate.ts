@@ -69,7 +69,7 @@ function hintConversion(
 }
 
 /** 7/0 is ∞: said, since it rarely was meant. */
-export function hintZero(left: NumberValue, right: NumberValue, rightNode: Node, context: Context): void {
+function hintZero(left: NumberValue, right: NumberValue, rightNode: Node, context: Context): void {
   if (right.re !== 0 || right.im !== 0) return
   if (left.re !== 0 || left.im !== 0) context.hint('infinite-result', rightNode)
 }

@@ -9,7 +9,7 @@ import { problem, write } from './problem'
 import { BoundLine, UsedName } from './names'
 import type { Bound, Kept, Names, Used } from './names'
 import type { Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Quantity, Series, Span, Statement } from './tree'
-import { comesApart } from './syntax'
+import { comesApart, isLetter } from './syntax'
 import { inverseUnclear, unknownFunction, unknownName } from './unknown'
 import { CONSTANTS, RESERVED } from './words'
 import {
@@ -133,7 +133,7 @@ class Binder {
   private isUnit(name: string): boolean {
     if (name.length !== 1) return false
     if (name === this.names.letter) return true
-    if (name !== 'i' && name !== 'j') return false
+    if (!isLetter(name)) return false
     return !this.locals.has(name) && this.names.above(name) === null
   }
 
@@ -506,7 +506,7 @@ class Binder {
   private hintShadowed(node: Quantity, suffix: Suffix | null): void {
     const { digits, run } = node
     const product = write(`${digits}*${run}`)
-    if (run === 'i' || run === 'j')
+    if (isLetter(run))
       this.hint('unit-shadowed', node, { name: run }, [product, write(`${digits}${this.names.letter}`)])
     else if (suffix?.kind === 'prefix' && !suffix.imaginary) {
       const data = { text: this.slice(node), digits, name: run }

@@ -7,7 +7,7 @@ import type { Node, Span } from './tree'
 /** Longest line, in UTF-16 units. */
 export const MAX_LINE = 10_000
 /** Deepest nesting of brackets, powers and signs. */
-export const MAX_DEPTH = 150
+const MAX_DEPTH = 150
 /** Most terms and factors that may follow one another in a line. */
 const MAX_TERMS = 800
 

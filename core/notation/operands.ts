@@ -41,17 +41,17 @@ export abstract class OperandParser extends Cursor {
 
   /** An end of an index or of a series, behind which `to` may stand. */
   protected bound(): Node {
-    const before = this.ranges
-    this.ranges = false
-    const node = this.expression()
-    this.ranges = before
-    return node
+    return this.within(false)
   }
 
   /** An expression inside brackets, where ranges are allowed again. */
   protected inside(): Node {
+    return this.within(true)
+  }
+
+  private within(ranges: boolean): Node {
     const before = this.ranges
-    this.ranges = true
+    this.ranges = ranges
     const node = this.expression()
     this.ranges = before
     return node
