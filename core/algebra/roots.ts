@@ -3,7 +3,7 @@ import * as D from '../linear/dense'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
-import { complexNumber, exactNumber, integer, real } from '../values/make'
+import { complexNumber, exactNumber, integer, ofSort, real } from '../values/make'
 import { failure } from '../values/value'
 import type { Failure, NumberValue } from '../values/value'
 import { nearRational } from '../linear/eigenValues'
@@ -45,7 +45,7 @@ export function rootsOf(list: readonly NumberValue[]): Roots | Failure {
   if ('kind' in found) return found
   const complex = found.some((z) => z.im !== 0)
   const values = [...atZero, ...found]
-    .map((z) => (complex ? { ...z, complex: true } : z))
+    .map((z) => (complex ? ofSort(z, true) : z))
     .sort((a, b) => (near(a.re, b.re) ? a.im - b.im : a.re - b.re))
   return { values, clustered: exact === null && clustered(found) }
 }

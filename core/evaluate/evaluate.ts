@@ -288,13 +288,10 @@ function marked({ sign, operand, kept }: Extract<Node, { type: 'mark' }>, contex
   if (value.kind === 'sweep') {
     const loop = sign === '*' ? loopFunction('conj', value) : null
     return (
-      loop ??
-      atEveryPoint([value], operand, context, ([x]) =>
-        x ? markedValue(sign, x, kept ?? false) : failure('wrong-kind'),
-      )
+      loop ?? atEveryPoint([value], operand, context, ([x]) => (x ? markedValue(sign, x, kept) : failure('wrong-kind')))
     )
   }
-  return markedValue(sign, value, kept ?? false)
+  return markedValue(sign, value, kept)
 }
 
 function markedValue(sign: 'T' | 'H' | '*', value: Value, kept: boolean): Value | Failure {

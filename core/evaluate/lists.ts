@@ -1,3 +1,4 @@
+import { hole } from '../notation/nodes'
 import type { Entry, Node } from '../notation/tree'
 import { asRadians } from '../values/convert'
 import { text, vector } from '../values/make'
@@ -60,7 +61,7 @@ function lifted(
   return atEveryPoint(items, NOWHERE, context, build)
 }
 
-const NOWHERE: Node = { type: 'hole', from: 0, to: 0 }
+const NOWHERE = hole(0, 0)
 
 /** `[[1/(r + c - 1) for c = 1 to 3] for r = 1 to 3]`: vectors of one length are the rows. */
 function fromRows(items: readonly Value[]): Value | Failure {

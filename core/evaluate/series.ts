@@ -1,4 +1,4 @@
-import type { Series } from '../notation/tree'
+import type { Node, Series } from '../notation/tree'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { exactReal, real, vector } from '../values/make'
@@ -12,15 +12,16 @@ export const SERIES_LIMIT = 100_000
 
 /** The values of `f(k) for k = first to last step s`; none where the last lies before the first. */
 export function evaluateSeries(node: Series, context: Context, evaluate: Evaluate): VectorValue | Failure {
-  const first = bound(node.first, context, evaluate)
+  const { over } = node
+  const first = bound(over.first, context, evaluate)
   if (first.kind === 'failure') return first
-  const last = bound(node.last, context, evaluate)
+  const last = bound(over.last, context, evaluate)
   if (last.kind === 'failure') return last
-  const step = node.step ? bound(node.step, context, evaluate) : exactReal(Q.ONE)
+  const step = over.step ? bound(over.step, context, evaluate) : exactReal(Q.ONE)
   if (step.kind === 'failure') return step
   if (step.re === 0) return failure('step-zero')
   const count = Math.floor((last.re - first.re) / step.re + 1e-9) + 1
-  if (node.step && count <= 0 && last.re !== first.re) return failure('step-direction', { step: step.re })
+  if (over.step && count <= 0 && last.re !== first.re) return failure('step-direction', { step: step.re })
   if (count > SERIES_LIMIT) return failure('too-many-entries', { count, limit: SERIES_LIMIT })
   const items: Value[] = []
   for (let k = 0; k < count; k += 1) {
@@ -35,7 +36,7 @@ export function evaluateSeries(node: Series, context: Context, evaluate: Evaluat
   return vector(items)
 }
 
-function bound(node: Series['first'], context: Context, evaluate: Evaluate): NumberValue | Failure {
+function bound(node: Node, context: Context, evaluate: Evaluate): NumberValue | Failure {
   const value = evaluate(node, context)
   if (value.kind === 'failure') return value
   if (value.kind === 'number' && value.im === 0 && Number.isFinite(value.re)) return value

@@ -1,6 +1,8 @@
 import type { Polynomial, Term } from '../algebra/polynomial'
 import { nameToLatex } from '../notation/latex'
 import * as C from '../numbers/complex'
+import { negate } from '../values/arithmetic'
+import { ofSort } from '../values/make'
 import type { AlgebraMatrixValue, NumberValue, PolynomialValue, Value } from '../values/value'
 import type { Conventions } from './conventions'
 import { valueToLatex } from './copy'
@@ -46,21 +48,13 @@ function termText(term: Term, unknowns: readonly string[], style: Style): { nega
   const { factor } = term
   const complex = factor.im !== 0
   const negative = !complex && factor.re < 0
-  const size: NumberValue = complex
-    ? factor
-    : { ...factor, re: Math.abs(factor.re), complex: false, exact: positive(factor) }
+  const size: NumberValue = complex ? factor : ofSort(negative ? negate(factor) : factor, false)
   const one = !complex && Math.abs(factor.re) === 1 && (factor.exact !== null || factor.pi === null)
   if (letters.length === 0) return { negative, text: complex ? style.brackets(style.factor(size)) : style.factor(size) }
   const rest = letters.join(style.join)
   if (one) return { negative, text: rest }
   const written = complex ? style.brackets(style.factor(size)) : style.factor(size)
   return { negative, text: `${written}${style.times(written)}${rest}` }
-}
-
-function positive({ exact }: NumberValue): NumberValue['exact'] {
-  if (!exact) return null
-  const negative = typeof exact.re.n === 'number' ? exact.re.n < 0 : exact.re.n < 0n
-  return negative ? { re: { n: -exact.re.n as never, d: exact.re.d }, im: exact.im } : exact
 }
 
 function polynomialIn(p: Polynomial, style: Style): string {

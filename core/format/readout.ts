@@ -2,7 +2,7 @@ import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
 import { magnitude } from '../values/arithmetic'
 import { largest } from '../linear/dense'
-import { argumentOf } from '../values/make'
+import { argumentOf, complexNumber, exactNumber, ofSort, shownAs } from '../values/make'
 import { itemAt, itemsOf } from '../values/matrices'
 import { euclideanNorm } from '../values/vectors'
 import type { MatrixValue, NumberValue, Value, VectorValue } from '../values/value'
@@ -75,6 +75,11 @@ export function quiet(z: C.Complex): C.Complex {
   return { re: Math.abs(z.re) < floor ? 0 : z.re, im: Math.abs(z.im) < floor ? 0 : z.im }
 }
 
+function quieted(z: NumberValue): NumberValue {
+  const { re, im } = quiet(z)
+  return shownAs(z, re, im)
+}
+
 const NO_DIRECTION = '∞ (no direction)'
 
 /** `3 + 4j`, `3 - j4`: always both parts. */
@@ -107,7 +112,7 @@ export function formatPolar(z: NumberValue, conventions: Conventions): string {
   const part = formatPart(C.abs(z), exactSize, conventions)
   const shown = isCompound(part) || part.includes('/') ? `(${part})` : part
   const zero = z.re === 0 && z.im === 0
-  return `${shown} ∠ ${formatAngle(argumentOf(zero ? z : { ...z, ...quiet(z) }), conventions)}`
+  return `${shown} ∠ ${formatAngle(argumentOf(zero ? z : quieted(z)), conventions)}`
 }
 
 /** A value as one text. */
@@ -153,7 +158,9 @@ function vectorSize(v: VectorValue, conventions: Conventions): VectorSize | null
   const [x, y] = numbers
   const inPlane = numbers.length === 2 && !complex && x && y
   const direction = inPlane
-    ? argumentOf({ ...x, im: y.re, exact: x.exact && y.exact ? { re: x.exact.re, im: y.exact.re } : null })
+    ? argumentOf(
+        x.exact && y.exact ? exactNumber({ re: x.exact.re, im: y.exact.re }) : complexNumber({ re: x.re, im: y.re }),
+      )
     : null
   return {
     magnitude: formatSingle(length, conventions),
@@ -175,8 +182,8 @@ function grid(m: MatrixValue, conventions: Conventions): GridReadout {
     const item = itemAt(m, Math.floor(k / shownCols) * m.cols + (k % shownCols))
     // Noise is measured by the largest entry of the matrix.
     if (item.exact || Math.max(Math.abs(item.re), Math.abs(item.im)) >= floor)
-      return { ...item, re: Math.abs(item.re) < floor ? 0 : item.re, im: Math.abs(item.im) < floor ? 0 : item.im }
-    return { ...item, re: 0, im: 0 }
+      return shownAs(item, Math.abs(item.re) < floor ? 0 : item.re, Math.abs(item.im) < floor ? 0 : item.im)
+    return shownAs(item, 0, 0)
   })
   return {
     shape: 'grid',
@@ -184,10 +191,10 @@ function grid(m: MatrixValue, conventions: Conventions): GridReadout {
     cols: m.cols,
     shownRows,
     shownCols,
-    cells: shown.map((z) => formatSingle(z.im === 0 ? { ...z, complex: false } : z, conventions)),
+    cells: shown.map((z) => formatSingle(z.im === 0 ? ofSort(z, false) : z, conventions)),
     polar: m.complex
       ? shown.map((z) =>
-          z.im === 0 && z.re >= 0 ? formatSingle({ ...z, complex: false }, conventions) : formatPolar(z, conventions),
+          z.im === 0 && z.re >= 0 ? formatSingle(ofSort(z, false), conventions) : formatPolar(z, conventions),
         )
       : null,
   }

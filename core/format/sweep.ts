@@ -1,5 +1,5 @@
 import type { SweepData } from '../scene/curve'
-import { real } from '../values/make'
+import { real, shownAs } from '../values/make'
 import { pointAt } from '../values/sweeps'
 import type { SweepValue, Value } from '../values/value'
 import type { Conventions } from './conventions'
@@ -65,7 +65,7 @@ export function noiseFloor({ of, re, im }: SweepValue): number {
 function quieted(value: Value, floor: number): Value {
   if (value.kind !== 'number' || floor === 0) return value
   const quiet = (x: number): number => (Math.abs(x) < floor ? 0 : x)
-  return { ...value, re: quiet(value.re), im: quiet(value.im) }
+  return shownAs(value, quiet(value.re), quiet(value.im))
 }
 
 export function sweepText(sweep: SweepValue, conventions: Conventions): string {

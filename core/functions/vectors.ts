@@ -3,7 +3,7 @@ import * as A from '../values/arithmetic'
 import { conjugate } from './complex'
 import { binary } from '../evaluate/operators'
 import type { Context } from '../evaluate/context'
-import { angleOf, angleOfTurns, complexNumber, exactNumber, integer, vector } from '../values/make'
+import { angleOf, angleOfTurns, complexNumber, exactNumber, exactReal, integer, real, vector } from '../values/make'
 import { asMatrix, itemsOf } from '../values/matrices'
 import { spectralNorm } from '../linear/values'
 import { euclideanNorm, mapVector } from '../values/vectors'
@@ -237,8 +237,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     examples: [{ entry: 'vec(3 + 4j)', gives: '[3, 4]' }],
     apply: (args) => {
       const z = numberAt(args, 0)
-      const part = (re: number, k: 're' | 'im'): NumberValue =>
-        z.exact ? exactNumber({ re: z.exact[k], im: { n: 0, d: 1 } }) : { ...integer(0), re, exact: null }
+      const part = (re: number, k: 're' | 'im'): NumberValue => (z.exact ? exactReal(z.exact[k]) : real(re))
       return vector([part(z.re, 're'), part(z.im, 'im')])
     },
   },

@@ -28,7 +28,12 @@ const names: Names = {
 function unfree<T>(tree: T): T {
   if (Array.isArray(tree)) return tree.map(unfree) as T
   if (typeof tree !== 'object' || tree === null || 'kind' in tree) return tree
-  return Object.fromEntries(Object.entries(tree).map(([k, v]) => [k, k === 'free' ? false : unfree(v)])) as T
+  const copy = Object.create(Object.getPrototypeOf(tree) as object) as T
+  // What is free says so in a flag, among the nodes as in a statement.
+  const flags = 'type' in tree && (tree.type === 'group' || tree.type === 'call') ? ['flag'] : ['free']
+  for (const [key, value] of Object.entries(tree))
+    Object.assign(copy as object, { [key]: flags.includes(key) ? false : unfree(value) })
+  return copy
 }
 
 const withoutFree = (node: Node | null): unknown => unfree(node)

@@ -1,28 +1,20 @@
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
-import { complexNumber, exactNumber, exactReal, multipleOfPi, real } from '../values/make'
+import { exactNumber, exactReal, multipleOfPi, real } from '../values/make'
 import type { NumberValue, Value } from '../values/value'
-import { digitsNode, imaginaryLiteral, readCircuitImaginary, readSuffix, realLiteral } from './literals'
+import { imaginaryLiteral, numeralNode, readCircuitImaginary, readSuffix, realLiteral } from './literals'
 import type { Suffix } from './literals'
 import type { Problem, ProblemFix } from './problem'
 import { problem, write } from './problem'
 import { BoundLine, UsedName } from './names'
 import type { Bound, Kept, Names, Used } from './names'
-import type { Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Quantity, Series, Span, Statement } from './tree'
+import type {
+  Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Quantity, Series, Slice, Span, Statement,
+} from './tree' // prettier-ignore
 import { comesApart, isLetter } from './syntax'
 import { inverseUnclear, unknownFunction, unknownName } from './unknown'
 import { CONSTANTS, RESERVED } from './words'
-import {
-  ApplyNode,
-  ConstantNode,
-  GroupNode,
-  LiteralNode,
-  Name,
-  PowerNode,
-  ProductNode,
-  SignNode,
-  SumNode,
-} from './nodes'
+import * as N from './nodes'
 
 const UNIT_VALUE = exactNumber(G.UNIT)
 const CONSTANT_VALUES: Readonly<Record<'pi' | 'e' | 'inf' | 'eps', Value>> = {
@@ -151,14 +143,14 @@ class Binder {
         const left = this.bind(node.left)
         const right = this.bind(node.right)
         if (left === node.left && right === node.right) return node
-        return new ProductNode(node.sign, left, right, node.from, node.to)
+        return N.product(node.sign, left, right, node.from, node.to)
       }
       case 'sum':
         return this.sum(node)
       case 'group': {
         if (node.free) return node
         const inner = this.bind(node.inner)
-        return inner === node.inner ? node : new GroupNode(inner, false, node.from, node.to)
+        return inner === node.inner ? node : N.group(inner, false, node.from, node.to)
       }
       case 'quantity':
       case 'call':
@@ -171,38 +163,37 @@ class Binder {
         for (const e of node.entries)
           if (e.type === 'range')
             this.fail('range-in-list', e, { text: this.slice(e) }, [write(`vector(${this.slice(e)})`)])
-        return { ...node, entries: node.entries.map((e) => this.bind(e)) }
+        return N.list(this.all(node.entries), node.from, node.to)
       case 'series':
         return this.series(node)
       case 'entry':
-        return {
-          ...node,
-          operand: this.bind(node.operand),
-          index: this.bind(node.index),
-          column: node.column ? this.bind(node.column) : null,
-        }
+        return N.entry(
+          this.bind(node.operand),
+          this.bind(node.index),
+          node.column && this.bind(node.column),
+          node.from,
+          node.to,
+        )
       case 'slice':
-        return {
-          ...node,
-          first: this.bind(node.first),
-          last: this.bind(node.last),
-          step: node.step ? this.bind(node.step) : null,
-        }
+        return this.slicing(node)
       case 'part':
-        return { ...node, operand: this.bind(node.operand) }
+        return N.part(this.bind(node.operand), node.name, node.from, node.to)
       case 'range':
-        return {
-          ...node,
-          first: this.bind(node.first),
-          last: this.bind(node.last),
-          amount: node.amount ? this.bind(node.amount) : null,
-        }
+        return N.range(
+          this.bind(node.first),
+          this.bind(node.last),
+          node.by,
+          node.amount && this.bind(node.amount),
+          node.from,
+          node.to,
+        )
       case 'where':
-        return {
-          ...node,
-          body: this.bind(node.body),
-          given: node.given.map(({ name, value }) => ({ name: this.given(name), value: this.bind(value) })),
-        }
+        return N.where(
+          this.bind(node.body),
+          node.given.map(({ name, value }) => ({ name: this.given(name), value: this.bind(value) })),
+          node.from,
+          node.to,
+        )
       case 'postfix':
       case 'mark':
         return this.product(this.split(node))
@@ -214,16 +205,16 @@ class Binder {
         const left = this.bind(node.left)
         const right = this.bind(node.right)
         for (const side of [left, right]) this.hintParallel(side, node)
-        return { ...node, left, right }
+        return N.parallel(left, right, node.from, node.to)
       }
       case 'compare':
         return this.compare(node)
       case 'logic':
-        return { ...node, operands: node.operands.map((o) => this.bind(o)) }
+        return N.logic(node.sign, this.all(node.operands), node.from, node.to)
       case 'bars':
-        return { ...node, inner: this.bind(node.inner) }
+        return N.bars(this.bind(node.inner), node.double, node.from, node.to)
       case 'root':
-        return { ...node, operand: this.bind(node.operand) }
+        return N.root(this.bind(node.operand), node.from, node.to)
       default:
         return node
     }
@@ -239,6 +230,10 @@ class Binder {
     return nodes.map((node) => this.bind(node))
   }
 
+  private slicing({ first, last, step, from, to }: Slice): Slice {
+    return N.slice(this.bind(first), this.bind(last), step && this.bind(step), from, to)
+  }
+
   /** The unknown that gets a value: read like any name, so that the line follows it. */
   private given(name: NameNode): NameNode {
     const bound = this.name(name)
@@ -248,15 +243,13 @@ class Binder {
 
   /** The counter is a name inside the body only. */
   private series(node: Series): Node {
-    const first = this.bind(node.first)
-    const last = this.bind(node.last)
-    const step = node.step ? this.bind(node.step) : null
+    const over = this.slicing(node.over)
     this.definable(node.counter)
     const outer = this.locals
     this.locals = new Set([...outer, node.counter.name])
     const body = this.bind(node.body)
     this.locals = outer
-    return { ...node, first, last, step, body }
+    return N.series(body, node.counter, over, node.from, node.to)
   }
 
   private sign(node: Extract<Node, { type: 'sign' }>): Node {
@@ -269,7 +262,7 @@ class Binder {
         write(`(-${base})^${this.slice(power.exponent)}`),
       ])
     }
-    return operand === node.operand ? node : new SignNode(node.sign, operand, node.from, node.to)
+    return operand === node.operand ? node : N.sign(node.sign, operand, node.from, node.to)
   }
 
   private sum(node: Extract<Node, { type: 'sum' }>): Node {
@@ -286,7 +279,7 @@ class Binder {
     const left = this.bind(node.left)
     const right = this.bind(node.right)
     if (left === node.left && right === node.right) return node
-    return new SumNode(node.sign, left, right, node.from, node.to)
+    return N.sum(node.sign, left, right, node.from, node.to)
   }
 
   private compare(node: Extract<Node, { type: 'compare' }>): Node {
@@ -297,11 +290,8 @@ class Binder {
         write(`${this.slice(node.first)}∠${this.slice(only.node)}`),
       ])
     }
-    return {
-      ...node,
-      first: this.bind(node.first),
-      rest: node.rest.map((r) => ({ sign: r.sign, node: this.bind(r.node) })),
-    }
+    const rest = node.rest.map((r) => ({ sign: r.sign, node: this.bind(r.node) }))
+    return N.compare(this.bind(node.first), rest, node.from, node.to)
   }
 
   private hintParallel(side: Node, whole: Span): void {
@@ -325,7 +315,7 @@ class Binder {
         const right = pieces ? (pieces[k] ?? item.node) : (one ?? item.node)
         const sign: ChainSign = k === 0 ? item.sign : 'implicit'
         if (sign === 'implicit' && quotient) this.hintImplicit(quotient, right)
-        left = new ProductNode(sign, left, right, left.from, right.to)
+        left = N.product(sign, left, right, left.from, right.to)
         quotient = sign === '/' ? left : null
       }
     }
@@ -336,7 +326,7 @@ class Binder {
   private whole(node: Node): Node | null {
     switch (node.type) {
       case 'quantity':
-        return this.isUnit(node.run) ? imaginary(node, node.digits, '', 0, 'after') : null
+        return this.isUnit(node.run) ? imaginaryNumeral(node) : null
       case 'call':
         return node.callee.type === 'name' && !this.isUnit(node.callee.name) ? this.called(node, node.callee) : null
       default:
@@ -371,7 +361,7 @@ class Binder {
     const [first, ...rest] = pieces
     if (first === undefined) throw new Error('a factor has at least one piece')
     let left = first
-    for (const right of rest) left = new ProductNode('implicit', left, right, left.from, right.to)
+    for (const right of rest) left = N.product('implicit', left, right, left.from, right.to)
     return left
   }
 
@@ -385,10 +375,10 @@ class Binder {
       case 'power':
         return this.power(node)
       case 'postfix':
-        return this.onLast(node.operand, (operand) => ({ ...node, operand, from: operand.from }))
+        return this.onLast(node.operand, (operand) => N.postfix(node.sign, operand, operand.from, node.to))
       case 'mark': {
         const kept = node.sign !== '*' && this.names.above(node.sign) !== null
-        return this.onLast(node.operand, (operand) => ({ ...node, operand, kept, from: operand.from }))
+        return this.onLast(node.operand, (operand) => N.mark(node.sign, operand, kept, operand.from, node.to))
       }
       case 'polar':
         return this.polar(node)
@@ -408,7 +398,7 @@ class Binder {
     const exponent = this.exponent(node)
     const base = this.bind(node.base)
     if (base === node.base && exponent === node.exponent) return node
-    return new PowerNode(base, exponent, node.from, node.to)
+    return N.power(base, exponent, node.from, node.to)
   }
 
   private power(node: Extract<Node, { type: 'power' }>): Node[] {
@@ -417,8 +407,8 @@ class Binder {
       const imaginary = this.imaginaryParts(node.base)
       if (imaginary) {
         const { digits, unit } = imaginary
-        const raised: Node = new PowerNode(unit, exponent, unit.from, node.to)
-        return [new ProductNode('implicit', digits, raised, node.from, node.to)]
+        const raised: Node = N.power(unit, exponent, unit.from, node.to)
+        return [N.product('implicit', digits, raised, node.from, node.to)]
       }
     }
     return this.onLast(node.base, (base) => {
@@ -426,7 +416,7 @@ class Binder {
         this.hint('prefix-power', node, { text: this.slice(node), base: this.slice(base) }, [
           write(`(${this.slice(base)})^${this.slice(node.exponent)}`),
         ])
-      return new PowerNode(base, exponent, base.from, node.to)
+      return N.power(base, exponent, base.from, node.to)
     })
   }
 
@@ -454,14 +444,14 @@ class Binder {
     const prefix = prefixed ? suffix.prefix : ''
     const cut = node.to - letter.length
     return {
-      digits: new LiteralNode(realLiteral(node.digits, exponent), node.digits, prefix, 'none', node.from, cut),
-      unit: new ConstantNode('unit', UNIT_VALUE, cut, node.to),
+      digits: N.literal(realLiteral(node.digits, exponent), node.digits, prefix, 'none', node.from, cut),
+      unit: N.constant('unit', UNIT_VALUE, cut, node.to),
     }
   }
 
   private polar(node: Polar): Node[] {
     const angle = this.angle(node)
-    return this.onLast(node.magnitude, (magnitude) => ({ ...node, magnitude, angle, from: magnitude.from }))
+    return this.onLast(node.magnitude, (magnitude) => N.polar(magnitude, angle, magnitude.from, node.to))
   }
 
   private angle(node: Polar): Node {
@@ -483,12 +473,12 @@ class Binder {
   private quantity(node: Quantity): Node[] {
     const { digits, run } = node
     const runSpan = { from: node.runFrom, to: node.to }
-    const number = digitsNode(digits, node.from, node.runFrom)
+    const number = numeralNode(node.numeral, node.from, node.runFrom)
     const suffix = readSuffix(run, (name) => this.isUnit(name))
-    if (this.isUnit(run)) return [imaginary(node, digits, '', 0, 'after')]
+    if (this.isUnit(run)) return [imaginaryNumeral(node)]
     if (this.isName(run)) {
       if (!this.locals.has(run) && CONSTANTS.get(run) === undefined) this.hintShadowed(node, suffix)
-      return [number, this.name(new Name(run, runSpan.from, runSpan.to))]
+      return [number, this.name(N.name(run, runSpan.from, runSpan.to))]
     }
     if (suffix?.kind === 'prefix') {
       if (suffix.imaginary) return [imaginary(node, digits, suffix.prefix, suffix.exponent, 'after')]
@@ -499,7 +489,7 @@ class Binder {
       const prefix = run.charAt(0) === 'R' ? '' : run.charAt(0).toLowerCase() === 'k' ? 'k' : run.charAt(0)
       return [literal(node, realLiteral(written, suffix.exponent), written, prefix)]
     }
-    return [number, this.unknown(new Name(run, runSpan.from, runSpan.to), digits)]
+    return [number, this.unknown(N.name(run, runSpan.from, runSpan.to), digits)]
   }
 
   /** Digits before a kept name that would otherwise be a prefix or the imaginary unit. */
@@ -517,9 +507,9 @@ class Binder {
   private name(node: NameNode): Node {
     const { name, from, to } = node
     if (this.locals !== NO_NAMES && this.locals.has(name)) return node
-    if (this.isUnit(name)) return new ConstantNode('unit', UNIT_VALUE, from, to)
+    if (this.isUnit(name)) return N.constant('unit', UNIT_VALUE, from, to)
     const constant = mayBeConstant(name) ? CONSTANTS.get(name) : undefined
-    if (constant) return new ConstantNode(constant, CONSTANT_VALUES[constant], from, to)
+    if (constant) return N.constant(constant, CONSTANT_VALUES[constant], from, to)
     const kept = this.names.above(name)
     if (kept?.kind === 'function') {
       this.fail('function-needs-bracket', node, { name }, [write(`${name}()`)])
@@ -552,12 +542,12 @@ class Binder {
     const unit = this.isUnit(name) || (suffix?.kind === 'prefix' && suffix.imaginary && !this.isFunction(name))
     const [only] = node.args
     if (unit && only && node.args.length === 1 && !node.raised) {
-      const group: Node = new GroupNode(this.bind(only), false, bracket.from, bracket.to)
+      const group: Node = N.group(this.bind(only), false, bracket.from, bracket.to)
       return [...this.split(callee), group]
     }
     if (callee.type === 'name') return [this.called(node, callee)]
-    const { digits, run, runFrom, from, to } = callee
-    return [digitsNode(digits, from, runFrom), this.called(node, new Name(run, runFrom, to), suffix)]
+    const { numeral, run, runFrom, from, to } = callee
+    return [numeralNode(numeral, from, runFrom), this.called(node, N.name(run, runFrom, to), suffix)]
   }
 
   private isFunction(name: string): boolean {
@@ -597,12 +587,12 @@ class Binder {
     const { name, from } = callee
     this.use(name, null)
     this.problem ??= unknownFunction(callee, this.self, this.names)
-    return new ApplyNode(name, false, null, args, from, node.to)
+    return N.apply(name, false, null, args, from, node.to)
   }
 
   private apply(node: Call, span: Span, name: string, builtIn: boolean, args: readonly Node[]): Node {
     const raised = node.raised ? this.bind(node.raised) : null
-    return new ApplyNode(name, builtIn, raised, args, span.from, node.to)
+    return N.apply(name, builtIn, raised, args, span.from, node.to)
   }
 }
 
@@ -613,13 +603,16 @@ function mayBeConstant(name: string): boolean {
 }
 
 function literal(span: Span, value: NumberValue, digits: string, prefix: string): Literal {
-  return new LiteralNode(value, digits, prefix, 'none', span.from, span.to)
+  return N.literal(value, digits, prefix, 'none', span.from, span.to)
+}
+
+/** `4j` */
+function imaginaryNumeral({ numeral, from, to }: Quantity): Literal {
+  return N.literal(numeral.imaginary, numeral.digits, '', 'after', from, to)
 }
 
 function imaginary(span: Span, digits: string, prefix: string, exponent: number, letter: 'after' | 'before'): Literal {
-  const value = imaginaryLiteral(digits, exponent)
-  const safe = Number.isFinite(value.im) ? value : complexNumber({ re: 0, im: value.im })
-  return new LiteralNode(safe, digits, prefix, letter, span.from, span.to)
+  return N.literal(imaginaryLiteral(digits, exponent), digits, prefix, letter, span.from, span.to)
 }
 
 function isNumeral(node: Node): boolean {

@@ -1,3 +1,4 @@
+import * as N from './nodes'
 import { problem, write } from './problem'
 import type { Problem, ProblemFix } from './problem'
 import { Tok } from './tokenKinds'
@@ -128,7 +129,7 @@ export class Cursor {
   ): Node {
     this.problem ??= problem(code, span, data, fixes)
     this.goTo(this.tokens.count - 1)
-    return { type: 'hole', from: span.from, to: span.to }
+    return N.hole(span.from, span.to)
   }
 
   protected slice(span: Span): string {

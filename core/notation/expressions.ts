@@ -3,7 +3,7 @@ import { write } from './problem'
 import { comesApart, endsInPolar, isAngle, isPi, lastPolar, radiansOver } from './syntax'
 import { isComparison, isWordOperator, Level, levelOf, multiplies, startsOperand, Tok } from './tokenKinds'
 import type { ChainSign, Comparison, NameNode, Node, Span } from './tree'
-import { ChainNode, ProductNode, SumNode } from './nodes'
+import * as N from './nodes'
 
 /** Operators by precedence (V. Pratt, Top down operator precedence, 1973): one loop for all levels. */
 export abstract class ExpressionParser extends FactorParser {
@@ -32,7 +32,7 @@ export abstract class ExpressionParser extends FactorParser {
       this.another()
       given.push({ name, value: this.expression() })
     } while (this.is(Tok.comma))
-    return { type: 'where', body, given, from: body.from, to: given.at(-1)?.value.to ?? word.to }
+    return N.where(body, given, body.from, given.at(-1)?.value.to ?? word.to)
   }
 
   /** Operators from a level on, each with its operands of tighter levels, from the left. */
@@ -73,7 +73,7 @@ export abstract class ExpressionParser extends FactorParser {
     this.take()
     this.another()
     const right = this.operators(level + 1)
-    return { type: 'logic', sign, operands: [left, right], from: left.from, to: right.to }
+    return N.logic(sign, [left, right], left.from, right.to)
   }
 
   private negation(): Node {
@@ -82,7 +82,7 @@ export abstract class ExpressionParser extends FactorParser {
     if (!this.down()) return this.tooDeep()
     const operand = this.operators(Level.not)
     this.up()
-    return { type: 'logic', sign: 'not', operands: [operand], from, to: operand.to }
+    return N.logic('not', [operand], from, operand.to)
   }
 
   private comparison(first: Node): Node {
@@ -94,7 +94,7 @@ export abstract class ExpressionParser extends FactorParser {
       last = this.operators(Level.range)
       rest.push({ sign, node: last })
     }
-    return { type: 'compare', first, rest, from: first.from, to: last.to }
+    return N.compare(first, rest, first.from, last.to)
   }
 
   /** `first to last`, with a step, a count or so many points a decade; not where `to` ends an index or a series. */
@@ -103,7 +103,7 @@ export abstract class ExpressionParser extends FactorParser {
     this.take()
     const last = this.operators(Level.sum)
     const by = rangeBy(this.kind)
-    if (by === null) return { type: 'range', first, last, by, amount: null, from: first.from, to: last.to }
+    if (by === null) return N.range(first, last, by, null, first.from, last.to)
     const word = this.span()
     this.take()
     if (by === 'decade') {
@@ -111,7 +111,7 @@ export abstract class ExpressionParser extends FactorParser {
       this.take()
     }
     const amount = this.operators(Level.sum)
-    return { type: 'range', first, last, by, amount, from: first.from, to: amount.to }
+    return N.range(first, last, by, amount, first.from, amount.to)
   }
 
   private sum(left: Node): Node {
@@ -122,7 +122,7 @@ export abstract class ExpressionParser extends FactorParser {
     this.another()
     const right = this.operators(Level.parallel)
     if (this.angled && isAngle(right) && endsInPolar(left)) return this.bracketings(lastPolar(left), right, sign)
-    return new SumNode(sign, left, right, left.from, right.to)
+    return N.sum(sign, left, right, left.from, right.to)
   }
 
   /** `[1 -2]`: two entries, or a difference? */
@@ -153,7 +153,7 @@ export abstract class ExpressionParser extends FactorParser {
     this.another()
     if (this.problem) return left
     const right = this.operators(Level.chain)
-    return { type: 'parallel', left, right, from: left.from, to: right.to }
+    return N.parallel(left, right, left.from, right.to)
   }
 
   /**
@@ -231,12 +231,12 @@ export abstract class ExpressionParser extends FactorParser {
         rest = flat(left, products)
         this.free = false
       }
-      if (rest === null) left = new ProductNode(sign, left, node, first.from, node.to)
+      if (rest === null) left = N.product(sign, left, node, first.from, node.to)
       else rest.push({ sign, node })
       products += 1
       before = node
     }
-    return rest === null ? left : new ChainNode(first, rest, first.from, before.to)
+    return rest === null ? left : N.chain(first, rest, first.from, before.to)
   }
 
   /** May one of these factors turn out to be digits and what they multiply? */
@@ -248,8 +248,8 @@ export abstract class ExpressionParser extends FactorParser {
   private radians(first: Node, unit: Node, bottom: Node, alone: boolean): Node {
     const span = { from: first.from, to: unit.to }
     if (!alone || !isPi(first)) return this.radiansUnclear(span, bottom)
-    const quotient: Node = new ChainNode(first, [{ sign: '/', node: unit }], span.from, span.to)
-    return this.chainAfter({ type: 'postfix', sign: 'rad', operand: quotient, from: first.from, to: bottom.to })
+    const quotient: Node = N.chain(first, [{ sign: '/', node: unit }], span.from, span.to)
+    return this.chainAfter(N.postfix('rad', quotient, first.from, bottom.to))
   }
 
   /** `5 angle 30`: the word where the sign ∠ is meant; `2 angle(u, v)` is a call. */

@@ -1,10 +1,9 @@
-import { digitsNode } from './literals'
 import { OperandParser } from './operands'
 import { write } from './problem'
 import { isPi } from './syntax'
 import { isName, Tok } from './tokenKinds'
 import type { NameNode, Node, Quantity } from './tree'
-import { ChainNode, PolarNode, PowerNode, SignNode } from './nodes'
+import * as N from './nodes'
 
 /** Factors: operands with their signs, powers and angles, which bind tighter than any operator between two. */
 export abstract class FactorParser extends OperandParser {
@@ -24,7 +23,7 @@ export abstract class FactorParser extends OperandParser {
     if (!this.down()) return this.tooDeep()
     const operand = this.factor()
     this.up()
-    return new SignNode(kind === Tok.plus ? '+' : '-', operand, from, operand.to)
+    return N.sign(kind === Tok.plus ? '+' : '-', operand, from, operand.to)
   }
 
   protected polar(magnitude: Node): Node {
@@ -34,7 +33,7 @@ export abstract class FactorParser extends OperandParser {
     const angle = this.angleOperand()
     if (this.is(Tok.caret) && !this.problem) return this.polarPower(magnitude, angle)
     if (this.is(Tok.polar)) return this.fail('second-angle', this.span())
-    return new PolarNode(magnitude, angle, magnitude.from, angle.to)
+    return N.polar(magnitude, angle, magnitude.from, angle.to)
   }
 
   protected polarPower(magnitude: Node, angle: Node): Node {
@@ -59,7 +58,7 @@ export abstract class FactorParser extends OperandParser {
       if (!this.down()) return this.tooDeep()
       const operand = this.angleOperand()
       this.up()
-      return new SignNode(kind === Tok.plus ? '+' : '-', operand, from, operand.to)
+      return N.sign(kind === Tok.plus ? '+' : '-', operand, from, operand.to)
     }
     const operand = this.postfix()
     return this.is(Tok.over) && isPi(operand) && this.dividesPi() ? this.fractionOfPi(operand) : operand
@@ -74,12 +73,11 @@ export abstract class FactorParser extends OperandParser {
 
   private fractionOfPi(operand: Node): Node {
     this.take()
-    const { from, text } = this
-    const to = this.take()
-    const fraction: Node = new ChainNode(operand, [{ sign: '/', node: digitsNode(text, from, to) }], operand.from, to)
+    const digits = this.digits()
+    const fraction: Node = N.chain(operand, [{ sign: '/', node: digits }], operand.from, digits.to)
     const { kind } = this
     const unit = kind === Tok.degree || kind === Tok.deg ? 'deg' : kind === Tok.rad ? 'rad' : null
-    return unit ? { type: 'postfix', sign: unit, operand: fraction, from: operand.from, to: this.take() } : fraction
+    return unit ? N.postfix(unit, fraction, operand.from, this.take()) : fraction
   }
 
   protected power(operand: Node): Node {
@@ -90,7 +88,7 @@ export abstract class FactorParser extends OperandParser {
       const mark = this.markSign()
       if (mark) {
         this.free = false
-        base = { type: 'mark', sign: mark, operand: base, from: base.from, to: this.take() }
+        base = N.mark(mark, base, false, base.from, this.take())
         continue
       }
       if (base.type === 'name' || base.type === 'quantity') {
@@ -98,7 +96,7 @@ export abstract class FactorParser extends OperandParser {
         if (call) return call
       }
       const exponent = this.exponent()
-      base = new PowerNode(base, exponent, base.from, Math.max(exponent.to, caret))
+      base = N.power(base, exponent, base.from, Math.max(exponent.to, caret))
     }
     return base
   }
@@ -119,10 +117,8 @@ export abstract class FactorParser extends OperandParser {
       return null
     const { from } = this
     if (signed) this.take()
-    const digits = this.span()
-    const plain = digitsNode(this.text, digits.from, digits.to)
-    this.take()
-    const raised: Node = signed ? new SignNode('-', plain, from, digits.to) : plain
+    const digits = this.digits()
+    const raised: Node = signed ? N.sign('-', digits, from, digits.to) : digits
     return this.call(callee, raised)
   }
 
@@ -134,7 +130,7 @@ export abstract class FactorParser extends OperandParser {
       this.take()
       const operand = this.exponent()
       this.up()
-      return new SignNode(kind === Tok.plus ? '+' : '-', operand, from, operand.to)
+      return N.sign(kind === Tok.plus ? '+' : '-', operand, from, operand.to)
     }
     const base = this.postfix()
     this.up()
@@ -147,6 +143,6 @@ export abstract class FactorParser extends OperandParser {
     if (!this.down()) return this.tooDeep()
     const exponent = this.exponent()
     this.up()
-    return new PowerNode(base, exponent, base.from, exponent.to)
+    return N.power(base, exponent, base.from, exponent.to)
   }
 }

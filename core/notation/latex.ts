@@ -256,7 +256,12 @@ class Writer {
   private apply(node: Apply): string {
     const raised = node.raised ? `^{${this.node(node.raised, 0)}}` : ''
     const [first, second] = node.args
-    if (node.builtIn && first?.type === 'series' && !first.step && (node.name === 'sum' || node.name === 'product')) {
+    if (
+      node.builtIn &&
+      first?.type === 'series' &&
+      !first.over.step &&
+      (node.name === 'sum' || node.name === 'product')
+    ) {
       return this.bigOperator(node.name, first)
     }
     if (node.builtIn && first && !node.raised) {
@@ -290,16 +295,15 @@ class Writer {
   }
 
   private series(node: Series): string {
-    const step = node.step ? `\\text{ step }${this.node(node.step, 0)}` : ''
-    const range = `${leaf(node.counter, nameToLatex(node.counter.name))} = ${this.node(node.first, 0)}\\text{ to }${this.node(node.last, 0)}${step}`
-    return `${this.node(node.body, 0)}\\;\\text{for }${range}`
+    const counter = leaf(node.counter, nameToLatex(node.counter.name))
+    return `${this.node(node.body, 0)}\\;\\text{for }${counter} = ${this.node(node.over, 0)}`
   }
 
   /** ∑ and ∏ with their limits, for steps of 1. */
   private bigOperator(name: string, node: Series): string {
     const sign = name === 'sum' ? '\\sum' : '\\prod'
     const counter = nameToLatex(node.counter.name)
-    return `\\displaystyle${sign}_{${counter}=${this.node(node.first, 0)}}^{${this.node(node.last, 0)}} ${this.node(node.body, LOOSE.product)}`
+    return `\\displaystyle${sign}_{${counter}=${this.node(node.over.first, 0)}}^{${this.node(node.over.last, 0)}} ${this.node(node.body, LOOSE.product)}`
   }
 
   private logic(sign: 'and' | 'or' | 'not', operands: readonly Node[]): string {

@@ -1,11 +1,24 @@
 import * as fc from 'fast-check'
 import * as Q from '../numbers/rational'
-import { digitsAt, imaginaryLiteral, realLiteral } from './literals'
+import { imaginaryLiteral, realLiteral } from './literals'
+import { parseLine } from './parser'
+import { childrenOf } from './references'
+import type { Literal, Node } from './tree'
 
 /** The value of a plain numeral, by integers without limit. */
 function expected(text: string): Q.Rational | null {
   const [whole = '', part = ''] = text.split('.')
   return Q.fromBig(BigInt(whole + part), 10n ** BigInt(part.length))
+}
+
+const NOTHING = { digits: '', value: null, from: -1, to: -1 }
+
+/** The numbers of a line in their order, as its tree has them. */
+function literals(line: string): readonly Literal[] {
+  const { statement } = parseLine(line)
+  if (statement.type !== 'expression') throw new Error(`${line} is a term`)
+  const below = (node: Node): readonly Literal[] => (node.type === 'literal' ? [node] : childrenOf(node).flatMap(below))
+  return below(statement.body)
 }
 
 const digits = fc.stringMatching(/^\d{1,9}$/)
@@ -33,11 +46,14 @@ test('it keeps its digits as they are written', () => {
     fc.property(fc.array(numeral, { minLength: 2, maxLength: 30 }), (texts) => {
       const line = texts.join('+')
       let at = 0
-      for (const text of texts) {
-        const node = digitsAt(line, at, at + text.length)
-        expect([node.digits, node.from, node.to]).toEqual([text, at, at + text.length])
+      const found = literals(line)
+      expect(found).toHaveLength(texts.length)
+      texts.forEach((text, k) => {
+        const { digits, value, from, to } = found[k] ?? NOTHING
+        expect([digits, from, to]).toEqual([text, at, at + text.length])
+        expect(value).toEqual(realLiteral(text))
         at += text.length + 1
-      }
+      })
     }),
   )
 })
@@ -45,9 +61,9 @@ test('it keeps its digits as they are written', () => {
 test('numerals of the same digits are told apart by their point and their zeros', () => {
   const texts = ['15', '1.5', '.15', '0.15', '15.', '015', '0015', '1.50', '15.0', '150']
   for (const text of [...texts, ...texts]) {
-    const node = digitsAt(text, 0, text.length)
-    expect(node.digits).toBe(text)
-    expect(node.value).toMatchObject({ kind: 'number', re: Number(text), im: 0 })
+    const [node] = literals(text)
+    expect(node?.digits).toBe(text)
+    expect(node?.value).toMatchObject({ kind: 'number', re: Number(text), im: 0 })
   }
 })
 

@@ -1,166 +1,337 @@
 import type { Value } from '../values/value'
+import type { Numeral } from './numerals'
 import type {
-  Apply, Call, Chain, ChainSign, Constant, Group, Literal, NameNode, Node, Polar, Power, Product, Quantity, Sign,
-  Span, Sum,
+  Apply, Bars, Call, Chain, ChainSign, Compare, Constant, DmsNode, Entry, Everything, Group, Hole, Last, List, Literal,
+  Logic, Mark, NameNode, Node, Parallel, Part, Polar, Postfix, Power, Product, Quantity, Range, Root, Series, Sign,
+  Slice, Span, Sum, TextNode, Where,
 } from './tree' // prettier-ignore
 
 /**
- * The commonest nodes as objects of classes, like the small values: what object literals make is put among the
- * long-lived once a folio keeps enough of it, and each keystroke would then leave garbage that is collected dearly.
+ * What every node of a tree is: one class for all kinds. Whatever walks a tree asks node after node for its
+ * properties, and V8 answers that quickly only while few shapes of objects come by. Four places hold what the
+ * kinds keep, and each kind reads them under its own names; the functions below make the kinds.
+ *
+ * An object of a class also since V8 puts what object literals make among the long-lived once a folio keeps
+ * enough of it, and each keystroke would then leave garbage that is collected dearly.
  */
+class Term implements Span {
+  declare readonly type: Node['type']
+  declare readonly from: number
+  declare readonly to: number
+  declare private readonly word: string
+  declare private readonly a: unknown
+  declare private readonly b: unknown
+  declare private readonly more: unknown
+  declare private readonly flag: boolean
 
-export class LiteralNode implements Literal {
-  readonly type = 'literal'
   constructor(
-    readonly value: Value,
-    readonly digits: string,
-    readonly prefix: string,
-    readonly letter: 'none' | 'after' | 'before',
-    readonly from: number,
-    readonly to: number,
-  ) {}
+    type: Node['type'],
+    from: number,
+    to: number,
+    word: string,
+    a: unknown,
+    b: unknown,
+    more: unknown,
+    flag: boolean,
+  ) {
+    this.type = type
+    this.from = from
+    this.to = to
+    this.word = word
+    this.a = a
+    this.b = b
+    this.more = more
+    this.flag = flag
+  }
+
+  // What a kind calls its word.
+  get sign() {
+    return this.word
+  }
+  get name() {
+    return this.word
+  }
+  get text() {
+    return this.word
+  }
+  get digits() {
+    return this.word
+  }
+  get degrees() {
+    return this.word
+  }
+  get by() {
+    return this.word === '' ? null : this.word
+  }
+
+  // The first term below, or a text beside the word.
+  get left() {
+    return this.a
+  }
+  get inner() {
+    return this.a
+  }
+  get operand() {
+    return this.a
+  }
+  get base() {
+    return this.a
+  }
+  get magnitude() {
+    return this.a
+  }
+  get callee() {
+    return this.a
+  }
+  get first() {
+    return this.a
+  }
+  get body() {
+    return this.a
+  }
+  get prefix() {
+    return this.a
+  }
+  get run() {
+    return this.a
+  }
+  get minutes() {
+    return this.a
+  }
+
+  // The second.
+  get right() {
+    return this.b
+  }
+  get exponent() {
+    return this.b
+  }
+  get angle() {
+    return this.b
+  }
+  get index() {
+    return this.b
+  }
+  get last() {
+    return this.b
+  }
+  get raised() {
+    return this.b
+  }
+  get counter() {
+    return this.b
+  }
+  get letter() {
+    return this.b
+  }
+  get seconds() {
+    return this.b
+  }
+
+  // A value, a third term, or a row.
+  get value() {
+    return this.more
+  }
+  get column() {
+    return this.more
+  }
+  get step() {
+    return this.more
+  }
+  get amount() {
+    return this.more
+  }
+  get numeral() {
+    return this.more
+  }
+  get args() {
+    return this.more
+  }
+  get entries() {
+    return this.more
+  }
+  get rest() {
+    return this.more
+  }
+  get operands() {
+    return this.more
+  }
+  get given() {
+    return this.more
+  }
+  get over() {
+    return this.more
+  }
+
+  get free() {
+    return this.flag
+  }
+  get double() {
+    return this.flag
+  }
+  get kept() {
+    return this.flag
+  }
+  get builtIn() {
+    return this.flag
+  }
+
+  /** Of a quantity: the letters touch the digits. */
+  get runFrom(): number {
+    return this.from + this.word.length
+  }
+
+  /** Of a call: the brackets touch what is called, or its power. */
+  get bracket(): Span {
+    return { from: ((this.b ?? this.a) as Span).to, to: this.to }
+  }
 }
 
-export class ConstantNode implements Constant {
-  readonly type = 'constant'
-  constructor(
-    readonly name: Constant['name'],
-    readonly value: Value,
-    readonly from: number,
-    readonly to: number,
-  ) {}
+export function literal(
+  value: Value,
+  digits: string,
+  prefix: string,
+  letter: Literal['letter'],
+  from: number,
+  to: number,
+): Literal {
+  return new Term('literal', from, to, digits, prefix, letter, value, false) as unknown as Literal
 }
 
-export class Name implements NameNode {
-  readonly type = 'name'
-  constructor(
-    readonly name: string,
-    readonly from: number,
-    readonly to: number,
-  ) {}
+export function constant(name: Constant['name'], value: Value, from: number, to: number): Constant {
+  return new Term('constant', from, to, name, null, null, value, false) as unknown as Constant
 }
 
-export class QuantityNode implements Quantity {
-  readonly type = 'quantity'
-  constructor(
-    readonly digits: string,
-    readonly run: string,
-    readonly runFrom: number,
-    readonly from: number,
-    readonly to: number,
-  ) {}
+export function name(text: string, from: number, to: number): NameNode {
+  return new Term('name', from, to, text, null, null, null, false) as unknown as NameNode
 }
 
-export class GroupNode implements Group {
-  readonly type = 'group'
-  constructor(
-    readonly inner: Node,
-    readonly free: boolean,
-    readonly from: number,
-    readonly to: number,
-  ) {}
+export function quantity(numeral: Numeral, run: string, from: number, to: number): Quantity {
+  return new Term('quantity', from, to, numeral.digits, run, null, numeral, false) as unknown as Quantity
 }
 
-export class SumNode implements Sum {
-  readonly type = 'sum'
-  constructor(
-    readonly sign: '+' | '-',
-    readonly left: Node,
-    readonly right: Node,
-    readonly from: number,
-    readonly to: number,
-  ) {}
+export function group(inner: Node, free: boolean, from: number, to: number): Group {
+  return new Term('group', from, to, '', inner, null, null, free) as unknown as Group
 }
 
-export class ProductNode implements Product {
-  readonly type = 'product'
-  constructor(
-    readonly sign: ChainSign,
-    readonly left: Node,
-    readonly right: Node,
-    readonly from: number,
-    readonly to: number,
-  ) {}
+export function sum(sign: Sum['sign'], left: Node, right: Node, from: number, to: number): Sum {
+  return new Term('sum', from, to, sign, left, right, null, false) as unknown as Sum
 }
 
-export class ChainNode implements Chain {
-  readonly type = 'chain'
-  constructor(
-    readonly first: Node,
-    readonly rest: Chain['rest'],
-    readonly from: number,
-    readonly to: number,
-  ) {}
+export function product(sign: ChainSign, left: Node, right: Node, from: number, to: number): Product {
+  return new Term('product', from, to, sign, left, right, null, false) as unknown as Product
 }
 
-export class SignNode implements Sign {
-  readonly type = 'sign'
-  constructor(
-    readonly sign: '+' | '-',
-    readonly operand: Node,
-    readonly from: number,
-    readonly to: number,
-  ) {}
+export function parallel(left: Node, right: Node, from: number, to: number): Parallel {
+  return new Term('parallel', from, to, '', left, right, null, false) as unknown as Parallel
 }
 
-export class PowerNode implements Power {
-  readonly type = 'power'
-  constructor(
-    readonly base: Node,
-    readonly exponent: Node,
-    readonly from: number,
-    readonly to: number,
-  ) {}
+export function chain(first: Node, rest: Chain['rest'], from: number, to: number): Chain {
+  return new Term('chain', from, to, '', first, null, rest, false) as unknown as Chain
 }
 
-export class PolarNode implements Polar {
-  readonly type = 'polar'
-  constructor(
-    readonly magnitude: Node,
-    readonly angle: Node,
-    readonly from: number,
-    readonly to: number,
-  ) {}
+export function sign(text: Sign['sign'], operand: Node, from: number, to: number): Sign {
+  return new Term('sign', from, to, text, operand, null, null, false) as unknown as Sign
 }
 
-export class CallNode implements Call {
-  readonly type = 'call'
-  constructor(
-    readonly callee: NameNode | Quantity,
-    readonly raised: Node | null,
-    readonly args: readonly Node[],
-    readonly free: boolean,
-    readonly bracket: Span,
-    readonly from: number,
-    readonly to: number,
-  ) {}
+export function power(base: Node, exponent: Node, from: number, to: number): Power {
+  return new Term('power', from, to, '', base, exponent, null, false) as unknown as Power
 }
 
-export class ApplyNode implements Apply {
-  readonly type = 'apply'
-  constructor(
-    readonly name: string,
-    readonly builtIn: boolean,
-    readonly raised: Node | null,
-    readonly args: readonly Node[],
-    readonly from: number,
-    readonly to: number,
-  ) {}
+export function polar(magnitude: Node, angle: Node, from: number, to: number): Polar {
+  return new Term('polar', from, to, '', magnitude, angle, null, false) as unknown as Polar
 }
 
-export class ExpressionStatement {
-  readonly type = 'expression'
-  constructor(
-    readonly body: Node,
-    readonly free: boolean,
-  ) {}
+export function postfix(text: Postfix['sign'], operand: Node, from: number, to: number): Postfix {
+  return new Term('postfix', from, to, text, operand, null, null, false) as unknown as Postfix
 }
 
-export class DefineStatement {
-  readonly type = 'define'
-  constructor(
-    readonly name: NameNode,
-    readonly body: Node,
-    readonly free: boolean,
-  ) {}
+export function mark(text: Mark['sign'], operand: Node, kept: boolean, from: number, to: number): Mark {
+  return new Term('mark', from, to, text, operand, null, null, kept) as unknown as Mark
+}
+
+export function call(
+  callee: NameNode | Quantity,
+  raised: Node | null,
+  args: readonly Node[],
+  free: boolean,
+  to: number,
+): Call {
+  return new Term('call', callee.from, to, '', callee, raised, args, free) as unknown as Call
+}
+
+export function apply(
+  called: string,
+  builtIn: boolean,
+  raised: Node | null,
+  args: readonly Node[],
+  from: number,
+  to: number,
+): Apply {
+  return new Term('apply', from, to, called, null, raised, args, builtIn) as unknown as Apply
+}
+
+export function bars(inner: Node, double: boolean, from: number, to: number): Bars {
+  return new Term('bars', from, to, '', inner, null, null, double) as unknown as Bars
+}
+
+export function root(operand: Node, from: number, to: number): Root {
+  return new Term('root', from, to, '', operand, null, null, false) as unknown as Root
+}
+
+export function text(written: string, from: number, to: number): TextNode {
+  return new Term('text', from, to, written, null, null, null, false) as unknown as TextNode
+}
+
+/** Degrees, minutes and seconds as decimal text. */
+export function dms(parts: readonly [string, string, string], from: number, to: number): DmsNode {
+  return new Term('dms', from, to, parts[0], parts[1], parts[2], null, false) as unknown as DmsNode
+}
+
+export function compare(first: Node, rest: Compare['rest'], from: number, to: number): Compare {
+  return new Term('compare', from, to, '', first, null, rest, false) as unknown as Compare
+}
+
+export function logic(text: Logic['sign'], operands: readonly Node[], from: number, to: number): Logic {
+  return new Term('logic', from, to, text, null, null, operands, false) as unknown as Logic
+}
+
+export function list(entries: readonly Node[], from: number, to: number): List {
+  return new Term('list', from, to, '', null, null, entries, false) as unknown as List
+}
+
+export function series(body: Node, counter: NameNode, over: Slice, from: number, to: number): Series {
+  return new Term('series', from, to, '', body, counter, over, false) as unknown as Series
+}
+
+export function entry(operand: Node, index: Node, column: Node | null, from: number, to: number): Entry {
+  return new Term('entry', from, to, '', operand, index, column, false) as unknown as Entry
+}
+
+export function everything(from: number, to: number): Everything {
+  return new Term('all', from, to, '', null, null, null, false) as unknown as Everything
+}
+
+export function lastEntry(from: number, to: number): Last {
+  return new Term('last', from, to, '', null, null, null, false) as unknown as Last
+}
+
+export function slice(first: Node, last: Node, step: Node | null, from: number, to: number): Slice {
+  return new Term('slice', from, to, '', first, last, step, false) as unknown as Slice
+}
+
+export function range(first: Node, last: Node, by: Range['by'], amount: Node | null, from: number, to: number): Range {
+  return new Term('range', from, to, by ?? '', first, last, amount, false) as unknown as Range
+}
+
+export function where(body: Node, given: Where['given'], from: number, to: number): Where {
+  return new Term('where', from, to, '', body, null, given, false) as unknown as Where
+}
+
+export function part(operand: Node, called: string, from: number, to: number): Part {
+  return new Term('part', from, to, called, operand, null, null, false) as unknown as Part
+}
+
+export function hole(from: number, to: number): Hole {
+  return new Term('hole', from, to, '', null, null, null, false) as unknown as Hole
 }

@@ -1,11 +1,13 @@
 import { Cursor } from './cursor'
 import type { Opener } from './cursor'
-import { digitsAt, digitsNode } from './literals'
+import { numeralNode } from './literals'
+import { numeralAt, numeralOf } from './numerals'
+import type { Numeral } from './numerals'
 import { write } from './problem'
 import { isLetter } from './syntax'
-import { isName, isNameToo, isSign, isWordOperator, Tok } from './tokenKinds'
-import type { Call, NameNode, Node, Quantity } from './tree'
-import { CallNode, GroupNode, Name, QuantityNode } from './nodes'
+import { endsOperand, isName, isNameToo, isSign, isWordOperator, Tok } from './tokenKinds'
+import type { Call, Literal, NameNode, Node, Quantity, Slice } from './tree'
+import * as N from './nodes'
 
 const CLOSING_TEXT = new Map([
   [Tok.close, ')'],
@@ -58,6 +60,11 @@ export abstract class OperandParser extends Cursor {
   }
 
   protected postfix(): Node {
+    // Most operands are one number or name with an operator behind it.
+    if (endsOperand(this.peek(1))) {
+      if (this.is(Tok.number)) return this.digits()
+      if (this.is(Tok.name)) return this.plainName()
+    }
     const operand = this.primary()
     const { kind } = this
     return kind === Tok.open || kind === Tok.openSquare || isPostfix(kind) ? this.postfixes(operand) : operand
@@ -80,11 +87,11 @@ export abstract class OperandParser extends Cursor {
           if (this.spaced || !isName(this.peek(1)) || this.tokens.spaced(this.at + 1)) return operand
           this.take()
           const name = this.text
-          operand = { type: 'part', operand, name, from: operand.from, to: this.take() }
+          operand = N.part(operand, name, operand.from, this.take())
           break
         }
         case Tok.factorial:
-          operand = { type: 'postfix', sign: '!', operand, from: operand.from, to: this.take() }
+          operand = N.postfix('!', operand, operand.from, this.take())
           this.another()
           break
         case Tok.degree:
@@ -92,7 +99,7 @@ export abstract class OperandParser extends Cursor {
         case Tok.rad: {
           const sign = kind === Tok.rad ? 'rad' : 'deg'
           this.angled = true
-          operand = { type: 'postfix', sign, operand, from: operand.from, to: this.take() }
+          operand = N.postfix(sign, operand, operand.from, this.take())
           this.another()
           break
         }
@@ -111,7 +118,7 @@ export abstract class OperandParser extends Cursor {
     const column = this.is(Tok.comma) ? (this.take(), this.index()) : null
     this.indexDepth -= 1
     const to = this.close(open, outer)
-    return { type: 'entry', operand, index, column, from: operand.from, to }
+    return N.entry(operand, index, column, operand.from, to)
   }
 
   protected index(): Node {
@@ -119,19 +126,23 @@ export abstract class OperandParser extends Cursor {
       const next = this.peek(1)
       if (next === Tok.end || next === Tok.closeSquare || next === Tok.comma) {
         const { from } = this
-        return { type: 'all', from, to: this.take() }
+        return N.everything(from, this.take())
       }
     }
     const first = this.bound()
-    if (!this.is(Tok.to)) return first
+    return this.is(Tok.to) ? this.sliceFrom(first) : first
+  }
+
+  /** `to` a last one, perhaps with a step, behind the first. */
+  private sliceFrom(first: Node): Slice {
     this.take()
     const last = this.bound()
     const step = this.is(Tok.step) ? (this.take(), this.bound()) : null
-    return { type: 'slice', first, last, step, from: first.from, to: (step ?? last).to }
+    return N.slice(first, last, step, first.from, (step ?? last).to)
   }
 
   protected call(callee: NameNode | Quantity, raised: Node | null): Call {
-    const { at, from } = this
+    const { at } = this
     const outer = this.enter(Tok.open)
     this.free = true
     const args = this.is(Tok.close) ? [] : [this.withSeries(this.inside())]
@@ -143,7 +154,7 @@ export abstract class OperandParser extends Cursor {
     this.free = false
     if (callee.type === 'quantity' || isLetter(callee.name)) this.apart = true
     const to = this.close(at, outer)
-    return new CallNode(callee, raised, args, free, { from, to }, callee.from, to)
+    return N.call(callee, raised, args, free, to)
   }
 
   /** Takes the closing bracket of what was opened last, or says where it is missing. */
@@ -174,12 +185,11 @@ export abstract class OperandParser extends Cursor {
     const { from } = this
     if (kind === Tok.text) {
       const { text } = this
-      return { type: 'text', text, from, to: this.take() }
+      return N.text(text, from, this.take())
     }
     if (kind === Tok.dms) {
       this.angled = true
-      const [degrees, minutes, seconds] = this.tokens.minutes(this.at)
-      return { type: 'dms', degrees, minutes, seconds, from, to: this.take() }
+      return N.dms(this.tokens.minutes(this.at), from, this.take())
     }
     return kind === Tok.end ? this.unfinished() : this.odd()
   }
@@ -190,28 +200,46 @@ export abstract class OperandParser extends Cursor {
   }
 
   protected number(): Node {
-    const { at, from } = this
+    const { from } = this
+    const numeral = this.numeral()
     const to = this.take()
     const { kind } = this
     // The ends of the tokens touch: letters directly behind the digits.
     if (isName(kind) && this.from === to && kind !== Tok.deg && kind !== Tok.rad) {
-      const digits = this.tokens.text(at)
       const run = this.text
       this.free = false
       this.apart = true
-      return new QuantityNode(digits, run, to, from, this.take())
+      return N.quantity(numeral, run, from, this.take())
     }
-    return this.tokens.isRaised(at) ? digitsNode(this.tokens.text(at), from, to) : digitsAt(this.source, from, to)
+    return numeralNode(numeral, from, to)
+  }
+
+  /** The digits at hand, and nothing behind them. */
+  protected digits(): Literal {
+    const { from } = this
+    const numeral = this.numeral()
+    return numeralNode(numeral, from, this.take())
+  }
+
+  private numeral(): Numeral {
+    const { at, tokens } = this
+    const whole = tokens.whole(at)
+    if (Number.isNaN(whole)) return numeralOf(tokens.text(at))
+    return numeralAt(this.source, this.from, this.to, whole, tokens.places(at))
   }
 
   protected name(): Node {
     const { kind, from } = this
     if (isWordOperator(kind) && !isNameToo(kind))
       return this.fail('operand-expected', this.span(), { found: this.text })
-    if (kind === Tok.last && this.indexDepth > 0) return { type: 'last', from, to: this.take() }
-    const name = this.text
+    if (kind === Tok.last && this.indexDepth > 0) return N.lastEntry(from, this.take())
+    return this.plainName()
+  }
+
+  private plainName(): Node {
+    const { from, text } = this
     this.free = false
-    return new Name(name, from, this.take())
+    return N.name(text, from, this.take())
   }
 
   /** What a sign opens. */
@@ -228,7 +256,7 @@ export abstract class OperandParser extends Cursor {
         const { free } = this
         this.ranges = before
         this.free = freeBefore && free
-        return new GroupNode(inner, free, from, this.close(at, outer))
+        return N.group(inner, free, from, this.close(at, outer))
       }
       case Tok.bar:
         return this.bars(Tok.bar)
@@ -239,7 +267,7 @@ export abstract class OperandParser extends Cursor {
         if (!this.down()) return this.tooDeep()
         const operand = this.postfix()
         this.up()
-        return { type: 'root', operand, from, to: operand.to }
+        return N.root(operand, from, operand.to)
       }
       case Tok.openSquare:
         return this.list()
@@ -274,7 +302,7 @@ export abstract class OperandParser extends Cursor {
       this.another()
       entries.push(this.withSeries(this.inside()))
     } while (this.is(Tok.comma) && entries.at(-1)?.type !== 'series')
-    return { type: 'list', entries, from, to: this.close(at, outer) }
+    return N.list(entries, from, this.close(at, outer))
   }
 
   /** A body with `for k = 1 to n step 2` behind it, if that follows. */
@@ -288,17 +316,15 @@ export abstract class OperandParser extends Cursor {
     this.take()
     const first = this.bound()
     if (!this.is(Tok.to)) return this.problem ? first : this.fail('series-form', { from: word.from, to: first.to })
-    this.take()
-    const last = this.bound()
-    const step = this.is(Tok.step) ? (this.take(), this.bound()) : null
-    return { type: 'series', body, counter, first, last, step, from: body.from, to: (step ?? last).to }
+    const over = this.sliceFrom(first)
+    return N.series(body, counter, over, body.from, over.to)
   }
 
   /** A name that is about to get a value, whatever else its letters mean; `null` where none stands here. */
   protected givenName(): NameNode | null {
     if (!isName(this.kind)) return null
     const { from, text } = this
-    return new Name(text, from, this.take())
+    return N.name(text, from, this.take())
   }
 
   protected bars(opener: Tok.bar | Tok.parallel): Node {
@@ -307,7 +333,7 @@ export abstract class OperandParser extends Cursor {
     this.free = false
     const inner = this.expression()
     const to = this.close(at, outer)
-    return { type: 'bars', double: opener === Tok.parallel, inner, from, to }
+    return N.bars(inner, opener === Tok.parallel, from, to)
   }
 
   /** `||v||`, or two single bars that touch: `||a| + b|`. */

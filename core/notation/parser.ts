@@ -4,7 +4,8 @@ import type { Problem, ProblemFix } from './problem'
 import { problem, write } from './problem'
 import { isName, Tok } from './tokenKinds'
 import type { NameNode, Node, Span, Statement } from './tree'
-import { DefineStatement, ExpressionStatement, Name } from './nodes'
+import * as N from './nodes'
+import { DefineStatement, ExpressionStatement } from './statements'
 
 /** A line as read: its statement, its remark, and the first thing that could not be read. */
 export interface Parsed {
@@ -113,7 +114,7 @@ class StatementParser extends ExpressionParser {
     const parameters = equals > 1 ? this.parameterList(equals) : null
     if (!isName(this.kind) || (equals > 1 && parameters === null)) return this.notDefinable(equals)
     const { from, to, text } = this
-    const name: NameNode = new Name(text, from, to)
+    const name: NameNode = N.name(text, from, to)
     this.goTo(equals + 1)
     const body = this.whole()
     this.finish()
@@ -128,7 +129,7 @@ class StatementParser extends ExpressionParser {
     const names: NameNode[] = []
     for (let k = 2; k < last; k += 2) {
       if (!isName(tokens.kind(k)) || (k > 2 && tokens.kind(k - 1) !== Tok.comma)) return null
-      names.push(new Name(tokens.text(k), tokens.from(k), tokens.to(k)))
+      names.push(N.name(tokens.text(k), tokens.from(k), tokens.to(k)))
     }
     return names.length > 0 ? names : null
   }
@@ -144,7 +145,7 @@ class StatementParser extends ExpressionParser {
     const fixes: ProblemFix[] = equals + 1 === end ? [] : [write(whole ? `${right} = ${left}` : `${left} == ${right}`)]
     const to = equals + 1 === end ? head.to : tokens.to(end - 1)
     this.fail('not-definable', { from: head.from, to }, { left }, fixes)
-    return new ExpressionStatement({ type: 'hole', ...head }, true)
+    return new ExpressionStatement(N.hole(head.from, head.to), true)
   }
 }
 

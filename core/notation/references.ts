@@ -89,7 +89,7 @@ function walk(node: Node, locals: ReadonlySet<string>, add: Add): void {
     case 'series': {
       const inner = new Set([...locals, node.counter.name])
       walk(node.body, inner, add)
-      for (const part of [node.first, node.last, ...(node.step ? [node.step] : [])]) walk(part, locals, add)
+      walk(node.over, locals, add)
       return
     }
     default:
@@ -106,7 +106,7 @@ export function childrenOf(node: Node): readonly Node[] {
     case 'list':
       return node.entries
     case 'series':
-      return [node.body, node.first, node.last, ...(node.step ? [node.step] : [])]
+      return [node.body, node.over]
     case 'entry':
       return [node.operand, node.index, ...(node.column ? [node.column] : [])]
     case 'slice':

@@ -75,6 +75,15 @@ export function startsOperand(kind: Tok): boolean {
   return kind === Tok.open || kind === Tok.openSquare || kind === Tok.bar || kind === Tok.parallel || kind === Tok.root
 }
 
+/** What nothing of an operand can be: an operator behind it, the end of a bracket or of the line. */
+const ENDS = new Uint8Array(Tok.atLeast + 1)
+for (const kind of [Tok.end, Tok.plus, Tok.minus, Tok.times, Tok.over, Tok.close, Tok.closeSquare, Tok.comma])
+  ENDS[kind] = 1
+
+export function endsOperand(kind: Tok): boolean {
+  return ENDS[kind] === 1
+}
+
 /** What digits multiply without a sign: a bracket or a name. */
 export function multiplies(kind: Tok): boolean {
   return (isName(kind) && !isWordOperator(kind)) || kind === Tok.open || kind === Tok.root

@@ -78,6 +78,7 @@ function matchEnd(pattern: RegExp, source: string, at: number): number {
 }
 
 const POINT = 46
+const ZERO = 48
 const isDigit = (code: number): boolean => code >= 48 && code <= 57
 /** ASCII letters, digits and the underscore. */
 const isNamePart = (code: number, firsts: Uint8Array): boolean =>
@@ -121,6 +122,9 @@ export class Tokens {
   readonly kinds: Uint8Array
   readonly starts: Int32Array
   readonly ends: Int32Array
+  /** Of plain digits: all of them as one whole number, and how many stand behind the point (−1 without one). */
+  private readonly wholes: Float64Array
+  private readonly decimals: Int16Array
 
   /** @param longest the longest line that will be read, in UTF-16 units */
   constructor(longest: number) {
@@ -129,6 +133,8 @@ export class Tokens {
     this.kinds = new Uint8Array(room)
     this.starts = new Int32Array(room)
     this.ends = new Int32Array(room)
+    this.wholes = new Float64Array(room)
+    this.decimals = new Int16Array(room)
   }
 
   kind(k: number): Tok {
@@ -143,6 +149,16 @@ export class Tokens {
     return this.ends[k] ?? this.source.length
   }
 
+  /** The digits of a number as one whole number; NaN where it has an exponent or is not written in plain digits. */
+  whole(k: number): number {
+    return this.wholes[k] ?? NaN
+  }
+
+  /** How many of them stand behind the point; −1 where there is none. */
+  places(k: number): number {
+    return this.decimals[k] ?? -1
+  }
+
   /** True where white space, or the start or the end of the line, comes before it. */
   spaced(k: number): boolean {
     return k === 0 || this.kind(k) === Tok.end || this.from(k) !== this.to(k - 1)
@@ -153,16 +169,13 @@ export class Tokens {
     const kind = this.kind(k)
     if (kind >= Tok.plus) return SIGN_TEXT.get(kind) ?? ''
     const from = this.from(k)
-    const written = this.source.slice(from, this.to(k))
+    const to = this.to(k)
+    // One character is a text of its own already.
+    const written = to - from === 1 ? this.source.charAt(from) : this.source.slice(from, to)
     if (kind === Tok.text) return written.slice(1, -1)
     if (kind < Tok.number || this.source.charCodeAt(from) < 128) return written
     if (kind === Tok.number) return Array.from(written, (letter) => SUPERSCRIPTS.get(letter) ?? '').join('')
     return written === '∞' ? 'inf' : written
-  }
-
-  /** True for digits that stand raised, as in `x²`. */
-  isRaised(k: number): boolean {
-    return this.source.charCodeAt(this.from(k)) > 127
   }
 
   /** Degrees, minutes and seconds as decimal text. */
@@ -176,7 +189,7 @@ export class Tokens {
   read(source: string): void {
     const { length } = source
     this.start(source)
-    const { kinds, starts, ends } = this
+    const { kinds, starts, ends, wholes, decimals } = this
     const firsts = FIRST
     const seconds = SECOND
     let count = 0
@@ -193,13 +206,28 @@ export class Tokens {
         if (code > 127 || first === 105 || first === 106) at = this.nameEnd(from, at)
         kind = wordAt(source, from, at, first)
       } else if (kind === Tok.number || (kind === Tok.dot && isDigit(codeAt(source, at)))) {
-        let code = 0
-        while (at < length && isDigit((code = source.charCodeAt(at)))) at += 1
-        if (code === POINT && kind === Tok.number) {
+        let code = first
+        let whole = kind === Tok.number ? first - ZERO : 0
+        while (at < length && isDigit((code = source.charCodeAt(at)))) {
+          whole = 10 * whole + code - ZERO
           at += 1
-          while (at < length && isDigit((code = source.charCodeAt(at)))) at += 1
         }
-        if (code === 101 || code === 69) at = exponentEnd(source, at)
+        let point = kind === Tok.number ? -1 : from
+        if (code === POINT && point < 0) {
+          point = at
+          at += 1
+          while (at < length && isDigit((code = source.charCodeAt(at)))) {
+            whole = 10 * whole + code - ZERO
+            at += 1
+          }
+        }
+        decimals[count] = point < 0 ? -1 : at - point - 1
+        if (code === 101 || code === 69) {
+          const end = exponentEnd(source, at)
+          if (end > at) whole = NaN
+          at = end
+        }
+        wholes[count] = whole
         kind = Tok.number
       } else if (first < 128 && seconds[first] !== 0 && seconds[first] === codeAt(source, at)) {
         kind = DOUBLE[first] ?? Tok.odd
@@ -238,7 +266,8 @@ export class Tokens {
   /** `||` as two bars that touch. */
   splitBars(k: number): void {
     const middle = this.from(k) + 1
-    for (const row of [this.kinds, this.starts, this.ends]) row.copyWithin(k + 1, k, this.count + AHEAD)
+    for (const row of [this.kinds, this.starts, this.ends, this.wholes, this.decimals])
+      row.copyWithin(k + 1, k, this.count + AHEAD)
     this.kinds[k] = Tok.bar
     this.kinds[k + 1] = Tok.bar
     this.ends[k] = middle
@@ -315,6 +344,7 @@ export class Tokens {
     const digits = this.source.charAt(at) === '⁻' ? at + 1 : at
     this.push(Tok.caret, at, at)
     if (digits > at) this.push(Tok.minus, at, digits)
+    this.wholes[this.count] = NaN
     return this.push(Tok.number, digits, end)
   }
 }

@@ -1,4 +1,5 @@
 import type { Value } from '../values/value'
+import type { Numeral } from './numerals'
 
 /**
  * The tree of a line. The parser makes the *raw* nodes, which do not depend on
@@ -51,7 +52,7 @@ export interface Mark extends At {
   readonly sign: 'T' | 'H' | '*'
   readonly operand: Node
   /** Set in binding: the letter is a kept name, too, so that a power may be meant. */
-  readonly kept?: boolean
+  readonly kept: boolean
 }
 export interface Polar extends At {
   readonly type: 'polar'
@@ -109,9 +110,7 @@ export interface Series extends At {
   readonly type: 'series'
   readonly body: Node
   readonly counter: NameNode
-  readonly first: Node
-  readonly last: Node
-  readonly step: Node | null
+  readonly over: Slice
 }
 /** `v[2]`, `A[2, 3]`, `A[all, 1]`: entries, counted from 1. */
 export interface Entry extends At {
@@ -129,7 +128,7 @@ export interface Everything extends At {
 export interface Last extends At {
   readonly type: 'last'
 }
-/** `2 to 4 step 2` as an index. */
+/** `2 to 4 step 2`: as an index, or what the counter of a series runs over. */
 export interface Slice extends At {
   readonly type: 'slice'
   readonly first: Node
@@ -164,6 +163,7 @@ export interface Quantity extends At {
   readonly type: 'quantity'
   readonly digits: string
   readonly run: string
+  readonly numeral: Numeral
   readonly runFrom: number
 }
 /** A name as written; in a bound tree a kept name, a parameter, or one that nothing defines (an error). */

@@ -94,14 +94,18 @@ export function multiply(a: Gaussian, b: Gaussian): Gaussian | null {
   return join(products(a.re, b.re, Q.negate(a.im), b.im), products(a.re, b.im, a.im, b.re))
 }
 
+/** re/d + j·im/d from safe integers; `null` where d is 0. */
+export function fromSmall(re: number, im: number, d: number): Gaussian | null {
+  return join(Q.fromSmall(re, d), Q.fromSmall(im, d))
+}
+
 /** The quotient of two numbers with small whole parts, the second not real. */
 function smallQuotient(a: Gaussian, b: Gaussian): Gaussian | null {
   const ar = a.re.n as number
   const ai = a.im.n as number
   const br = b.re.n as number
   const bi = b.im.n as number
-  const size = br * br + bi * bi
-  return join(Q.fromSmall(ar * br + ai * bi, size), Q.fromSmall(ai * br - ar * bi, size))
+  return fromSmall(ar * br + ai * bi, ai * br - ar * bi, br * br + bi * bi)
 }
 
 /** |a|², a rational. */

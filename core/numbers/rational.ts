@@ -33,7 +33,22 @@ class Fraction implements Rational {
 export const ZERO: Rational = new Fraction(0, 1)
 export const ONE: Rational = new Fraction(1, 1)
 
+/** Both below 2^31: the remainders of doubles are many times dearer than those of integers. */
+function gcdInteger(a: number, b: number): number {
+  let x = a | 0
+  let y = b | 0
+  while (y !== 0) {
+    const rest = (x % y) | 0
+    x = y
+    y = rest
+  }
+  return x
+}
+
+const MOST_INTEGER = 2 ** 31 - 1
+
 function gcdSmall(a: number, b: number): number {
+  if (a <= MOST_INTEGER && b <= MOST_INTEGER) return gcdInteger(a, b)
   while (b !== 0) {
     const r = a % b
     a = b
@@ -87,7 +102,6 @@ export function fromSmall(n: number, d: number): Rational | null {
   }
   if (n === 0) return ZERO
   if (d === 1) return new Fraction(n, d)
-  if (n % d === 0) return new Fraction(n / d, 1)
   const g = gcdSmall(n < 0 ? -n : n, d)
   return g === 1 ? new Fraction(n, d) : new Fraction(n / g, d / g)
 }

@@ -2,7 +2,7 @@ import * as fc from 'fast-check'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import * as A from './arithmetic'
-import { complexNumber, exactNumber, exactReal, integer, isWhole, ofSort, real } from './make'
+import { complexNumber, exactNumber, exactReal, integer, ofSort, real, shownAs } from './make'
 import type { Failure, NumberValue } from './value'
 
 /** Whole numbers, fractions, Gaussian numbers and doubles, of both sorts. */
@@ -61,11 +61,12 @@ test('a value and its exact parts never differ by more than their rounding', () 
 })
 
 test('a whole number is one of the plain sort that a double holds exactly', () => {
-  expect(isWhole(integer(2 ** 53 - 1))).toBe(true)
-  expect(isWhole(exactReal({ n: 2n ** 53n, d: 1 }))).toBe(false)
-  expect(isWhole(exactReal({ n: 1, d: 2 }))).toBe(false)
-  expect(isWhole(real(3))).toBe(false)
-  expect(isWhole(ofSort(integer(3), true))).toBe(false)
+  expect(integer(2 ** 53 - 1).whole).toBe(true)
+  expect(exactReal({ n: 2n ** 53n, d: 1 }).whole).toBe(false)
+  expect(exactReal({ n: 1, d: 2 }).whole).toBe(false)
+  expect(real(3).whole).toBe(false)
+  expect(ofSort(integer(3), true)).toMatchObject({ whole: true, complex: true })
+  expect(shownAs(integer(3), 3.5, 0).whole).toBe(false)
   // Beyond them integers go on exactly.
   expect(A.add(integer(2 ** 53 - 1), integer(1))).toMatchObject({ exact: { re: { n: 2n ** 53n, d: 1 } } })
   expect(A.multiply(integer(2 ** 40), integer(2 ** 40))).toMatchObject({ exact: { re: { n: 2n ** 80n, d: 1 } } })

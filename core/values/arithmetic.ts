@@ -5,16 +5,8 @@ import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { cosTurns, sinTurns } from '../numbers/turns'
 import {
-  complexNumber,
-  exactNumber,
-  exactReal,
-  integer,
-  isWhole,
-  multipleOfPi,
-  ofSort,
-  real,
-  wholeNumber,
-} from './make'
+  complexNumber, exactNumber, integer, isSafe, multipleOfPi, ofSort, real, wholeComplex,
+} from './make' // prettier-ignore
 import type { Failure, NumberValue } from './value'
 import { failure } from './value'
 
@@ -36,11 +28,12 @@ export function undefinedNumber(complex = false): NumberValue {
 }
 
 export function add(a: NumberValue, b: NumberValue): NumberValue | Failure {
-  if (isWhole(a) && isWhole(b)) {
-    const n = a.re + b.re
-    if (Number.isSafeInteger(n)) return wholeNumber(n)
-  }
   const complex = a.complex || b.complex
+  if (a.whole && b.whole) {
+    const re = a.re + b.re
+    const im = a.im + b.im
+    if (isSafe(re) && isSafe(im)) return wholeComplex(re, im, complex)
+  }
   if (a.exact && b.exact) {
     const value = G.add(a.exact, b.exact)
     if (value) return exactNumber(value, complex)
@@ -52,11 +45,12 @@ export function add(a: NumberValue, b: NumberValue): NumberValue | Failure {
 }
 
 export function subtract(a: NumberValue, b: NumberValue): NumberValue | Failure {
-  if (isWhole(a) && isWhole(b)) {
-    const n = a.re - b.re
-    if (Number.isSafeInteger(n)) return wholeNumber(n)
-  }
   const complex = a.complex || b.complex
+  if (a.whole && b.whole) {
+    const re = a.re - b.re
+    const im = a.im - b.im
+    if (isSafe(re) && isSafe(im)) return wholeComplex(re, im, complex)
+  }
   if (a.exact && b.exact) {
     const value = G.subtract(a.exact, b.exact)
     if (value) return exactNumber(value, complex)
@@ -80,17 +74,53 @@ function multiplesOfPi(
 }
 
 export function negate(a: NumberValue): NumberValue {
+  if (a.whole) return wholeComplex(0 - a.re, 0 - a.im, a.complex)
   if (a.exact) return exactNumber(G.negate(a.exact), a.complex)
   if (a.pi) return multipleOfPi(G.negate(a.pi), a.complex)
   return a.complex ? complexNumber({ re: 0 - a.re, im: 0 - a.im }) : real(0 - a.re)
 }
 
+// Whole numbers, in plain arithmetic as long as that is exact.
+
+function wholeProduct(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
+  const n = a.re * b.re
+  return isSafe(n) ? wholeComplex(n, 0, complex) : null
+}
+
+/** Whole parts below this have products and sums that are safe integers. */
+const SMALL = 2 ** 25
+
+function isSmall({ re, im }: NumberValue): boolean {
+  return re < SMALL && re > -SMALL && im < SMALL && im > -SMALL
+}
+
+function wholeProducts(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
+  if (!isSmall(a) || !isSmall(b)) return null
+  return wholeComplex(a.re * b.re - a.im * b.im, a.re * b.im + a.im * b.re, complex)
+}
+
+/** re/d + j·im/d of safe integers, d not 0. */
+function wholeQuotient(re: number, im: number, d: number, complex: boolean): NumberValue | null {
+  const x = re / d
+  const y = im / d
+  // Where d does not divide a part its quotient is not whole, or was rounded to be.
+  if (Math.floor(x) === x && Math.floor(y) === y && x * d === re && y * d === im) return wholeComplex(x, y, complex)
+  const parts = G.fromSmall(re, im, d)
+  return parts && exactNumber(parts, complex)
+}
+
+function wholeQuotients(a: NumberValue, b: NumberValue): NumberValue | null {
+  if (!isSmall(a) || !isSmall(b)) return null
+  const size = b.re * b.re + b.im * b.im
+  return wholeQuotient(a.re * b.re + a.im * b.im, a.im * b.re - a.re * b.im, size, true)
+}
+
 export function multiply(a: NumberValue, b: NumberValue): NumberValue | Failure {
-  if (isWhole(a) && isWhole(b)) {
-    const n = a.re * b.re
-    if (Number.isSafeInteger(n)) return wholeNumber(n)
-  }
   const complex = a.complex || b.complex
+  if (a.whole && b.whole) {
+    const product = a.im === 0 && b.im === 0 ? wholeProduct(a, b, complex) : wholeProducts(a, b, complex)
+    if (product) return product
+  }
   if (a.exact && b.exact) {
     const value = G.multiply(a.exact, b.exact)
     if (value) return exactNumber(value, complex)
@@ -117,9 +147,9 @@ export function divide(a: NumberValue, b: NumberValue): NumberValue | Failure {
     if (a.im !== 0) return complexNumber({ re: Infinity, im: 0 })
     return ofSort(real(a.re > 0 ? Infinity : -Infinity), complex)
   }
-  if (isWhole(a) && isWhole(b)) {
-    const value = Q.rational(a.re, b.re)
-    if (value) return exactReal(value)
+  if (a.whole && b.whole) {
+    const quotient = b.im === 0 ? wholeQuotient(a.re, a.im, b.re, complex) : wholeQuotients(a, b)
+    if (quotient) return quotient
   }
   if (a.exact && b.exact) {
     const value = G.divide(a.exact, b.exact)

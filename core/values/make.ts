@@ -10,39 +10,55 @@ class Scalar implements NumberValue {
   declare readonly kind: 'number'
   declare readonly re: number
   declare readonly im: number
-  declare readonly exact: Gaussian | null
   declare readonly pi: Gaussian | null
   declare readonly complex: boolean
+  declare readonly whole: boolean
+  declare private parts: Gaussian | null
 
-  constructor(re: number, im: number, exact: Gaussian | null, pi: Gaussian | null, complex: boolean) {
+  constructor(re: number, im: number, parts: Gaussian | null, pi: Gaussian | null, complex: boolean, whole: boolean) {
     this.kind = 'number'
     this.re = re
     this.im = im
-    this.exact = exact
     this.pi = pi
     this.complex = complex
+    this.whole = whole
+    this.parts = parts
+  }
+
+  /** Of whole numbers made when they are asked for: most are only passed through. */
+  get exact(): Gaussian | null {
+    if (this.parts === null && this.whole) this.parts = G.gaussian(Q.whole(this.re), Q.whole(this.im))
+    return this.parts
   }
 }
 
 /** A rounded real number. */
 export function real(re: number): NumberValue {
-  return new Scalar(re + 0, 0, null, null, false)
+  return new Scalar(re + 0, 0, null, null, false, false)
 }
 
 /** The same value of the other sort, if need be. */
 export function ofSort(z: NumberValue, complex: boolean): NumberValue {
-  return z.complex === complex ? z : new Scalar(z.re, z.im, z.exact, z.pi, complex)
+  if (z.complex === complex) return z
+  return new Scalar(z.re, z.im, z.whole ? null : z.exact, z.pi, complex, z.whole)
+}
+
+/** The same value, with parts that are only as good as they are shown. */
+export function shownAs(z: NumberValue, re: number, im: number): NumberValue {
+  return re === z.re && im === z.im ? z : new Scalar(re, im, z.exact, z.pi, z.complex, false)
 }
 
 /** A rounded number of the complex sort. */
 export function complexNumber(z: Complex): NumberValue {
-  return new Scalar(z.re + 0, z.im + 0, null, null, true)
+  return new Scalar(z.re + 0, z.im + 0, null, null, true, false)
 }
 
 /** An exact number; of the complex sort where it has an imaginary part or `complex` says so. */
 export function exactNumber(exact: Gaussian, complex = false): NumberValue {
-  const isReal = exact.im.n === 0
-  return new Scalar(Q.toNumber(exact.re), isReal ? 0 : Q.toNumber(exact.im), exact, null, complex || !isReal)
+  const { re, im } = exact
+  const isReal = im.n === 0
+  const whole = re.d === 1 && im.d === 1 && typeof re.n === 'number' && typeof im.n === 'number'
+  return new Scalar(Q.toNumber(re), isReal ? 0 : Q.toNumber(im), exact, null, complex || !isReal, whole)
 }
 
 export function exactReal(q: Rational): NumberValue {
@@ -55,29 +71,34 @@ export function integer(n: number): NumberValue {
   return q ? exactReal(q) : real(n)
 }
 
-/** A plain real number that is a safe integer. */
-export function isWhole(z: NumberValue): boolean {
-  return z.exact !== null && z.exact.re.d === 1 && !z.complex && z.re <= MOST_SAFE && z.re >= -MOST_SAFE
-}
-
-const MOST_SAFE = Number.MAX_SAFE_INTEGER
-
-/** The same from its value; those that are met most are made once. */
+/** A safe integer; those that are met most are made once. */
 export function wholeNumber(n: number): NumberValue {
   return n >= 0 && n < SMALL_COUNT ? (SMALL[n] ?? madeWhole(n)) : madeWhole(n + 0)
 }
 
 function madeWhole(n: number): NumberValue {
-  return new Scalar(n, 0, G.fromRational(Q.whole(n)), null, false)
+  return new Scalar(n, 0, null, null, false, true)
 }
 
 const SMALL_COUNT = 1000
 const SMALL: readonly NumberValue[] = Array.from({ length: SMALL_COUNT }, (_, n) => madeWhole(n))
 
+const MOST_SAFE = Number.MAX_SAFE_INTEGER
+
+/** True for a whole number, the result of whole numbers, that is surely exact. */
+export function isSafe(n: number): boolean {
+  return n <= MOST_SAFE && n >= -MOST_SAFE
+}
+
+/** An exact number of two safe integers. */
+export function wholeComplex(re: number, im: number, complex: boolean): NumberValue {
+  return complex || im !== 0 ? new Scalar(re + 0, im + 0, null, null, true, true) : wholeNumber(re)
+}
+
 /** A number known to be `multiple`·π. */
 export function multipleOfPi(multiple: Gaussian, complex = !G.isReal(multiple)): NumberValue {
   if (G.isZero(multiple)) return exactNumber(G.ZERO, complex)
-  return new Scalar(timesPi(multiple.re), timesPi(multiple.im), null, multiple, complex || !G.isReal(multiple))
+  return new Scalar(timesPi(multiple.re), timesPi(multiple.im), null, multiple, complex || !G.isReal(multiple), false)
 }
 
 /** q·π, rounded as few times as can be. */

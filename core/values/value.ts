@@ -18,6 +18,8 @@ export interface NumberValue extends Complex {
   readonly kind: 'number'
   /** The exact parts, where nothing has been rounded. */
   readonly exact: Gaussian | null
+  /** Exact, and both parts are safe integers: the exact parts need not be looked at. */
+  readonly whole: boolean
   /** Set where the value is known to equal this exact number times π. */
   readonly pi: Gaussian | null
   /**
