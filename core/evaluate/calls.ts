@@ -7,11 +7,10 @@ import { pointsOf } from '../values/sweeps'
 import type { Failure, Value } from '../values/value'
 import { failure } from '../values/value'
 import { choose } from './conditions'
-import { derive } from './context'
 import type { Context, Evaluate } from './context'
 import { atEveryPoint, isSweep, loopBinary, loopFunction, loopReduction } from './lift'
-import { hintBareExponent, plainly } from './operate'
-import { binary } from './operators'
+import { hintBareExponent } from './operate'
+import { binary, Plainly } from './operators'
 
 /** A call of a function of the registry, or of one that a line defines. */
 export function apply(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
@@ -20,9 +19,9 @@ export function apply(node: Apply, context: Context, evaluate: Evaluate): Value 
     const [only] = node.args
     if (!only || node.args.length !== 1)
       return failure('argument-count', { signature: 'each(…)', given: node.args.length })
-    return evaluate(only, derive(context, { each: true }))
+    return evaluate(only, context.entryByEntry())
   }
-  const inner = node.builtIn && node.name === 'exp' ? derive(context, { exponent: true }) : context
+  const inner = node.builtIn && node.name === 'exp' ? context.inExponent() : context
   const args = allOf(node.args, inner, evaluate)
   if ('kind' in args) return args
   if (node.builtIn && node.name === 'exp') {
@@ -36,7 +35,7 @@ export function apply(node: Apply, context: Context, evaluate: Evaluate): Value 
   if (exponent.kind === 'failure') return exponent
   if (value.kind === 'sweep')
     return loopBinary('^', value, exponent, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' })
-  return binary('^', value, exponent, plainly(context))
+  return binary('^', value, exponent, new Plainly(context))
 }
 
 /** The values of a row of terms, or the first failure. */

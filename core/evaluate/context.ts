@@ -15,27 +15,118 @@ export interface Budget {
   readonly report?: ((done: number, total: number) => void) | undefined
 }
 
-/** What an evaluation may look at and what it leaves behind, besides its value. */
-export interface Context {
+/** What an evaluation leaves behind, besides its value, with the line it belongs to. */
+export interface Notes {
+  /** How a bare number is read where an angle is needed: asking for it makes the line depend on it. */
   readonly unit: AngleUnit
-  readonly budget: Budget
-  /** Values of kept names and parameters. */
-  readonly lookup: (name: string) => Value | null
   /** Told of each term that was read in the unit of the conventions. */
-  readonly bare: (node: Node, value: Value) => void
-  readonly hint: (code: string, node: Node, data?: Readonly<Record<string, string | number>>) => void
-  /** Inside the exponent of e, where an angle counts as its radians. */
-  readonly exponent: boolean
-  /** Inside each( ): operators and functions work entry by entry. */
-  readonly each?: boolean
-  /** Inside an index: what `last` stands for. */
-  readonly last?: number
-  /** Evaluated at one point of a sweep after another: nothing dear is done for a hint. */
-  readonly pointwise?: boolean
+  bare(node: Node, value: Value): void
+  hint(code: string, node: Node, data?: Readonly<Record<string, string | number>>): void
   /** The line that keeps a name, counted from 1. */
-  readonly lineOf?: (name: string) => number | null
-  /** The call that is being made, for hints about it. */
-  readonly at?: Node
+  lineOf(name: string): number | null
+}
+
+/** Where the values of kept names and parameters come from. */
+export interface Scope {
+  lookup(name: string): Value | null
+}
+
+/**
+ * What an evaluation may look at. One class, whose objects are made anew where something is
+ * different below a term: each step asks it, and objects that inherit from one another are slow to ask.
+ */
+export class Context implements Notes, Scope {
+  private constructor(
+    private readonly notes: Notes,
+    private readonly scope: Scope,
+    readonly budget: Budget,
+    /** Inside the exponent of e, where an angle counts as its radians. */
+    readonly exponent: boolean,
+    /** Inside each( ): operators and functions work entry by entry. */
+    readonly each: boolean,
+    /** Evaluated at one point of a sweep after another: nothing dear is done for a hint. */
+    readonly pointwise: boolean,
+    /** Inside an index: what `last` stands for. */
+    readonly last: number | null,
+    /** The call that is being made, for hints about it. */
+    readonly at: Node | null,
+  ) {}
+
+  static ofLine(notes: Notes, scope: Scope, budget: Budget): Context {
+    return new Context(notes, scope, budget, false, false, false, null, null)
+  }
+
+  get unit(): AngleUnit {
+    return this.notes.unit
+  }
+
+  bare(node: Node, value: Value): void {
+    this.notes.bare(node, value)
+  }
+
+  hint(code: string, node: Node, data?: Readonly<Record<string, string | number>>): void {
+    this.notes.hint(code, node, data)
+  }
+
+  lineOf(name: string): number | null {
+    return this.notes.lineOf(name)
+  }
+
+  lookup(name: string): Value | null {
+    return this.scope.lookup(name)
+  }
+
+  inExponent(): Context {
+    if (this.exponent) return this
+    return new Context(this.notes, this.scope, this.budget, true, this.each, this.pointwise, this.last, this.at)
+  }
+
+  entryByEntry(): Context {
+    return new Context(this.notes, this.scope, this.budget, this.exponent, true, this.pointwise, this.last, this.at)
+  }
+
+  pointByPoint(): Context {
+    if (this.pointwise) return this
+    return new Context(this.notes, this.scope, this.budget, this.exponent, this.each, true, this.last, this.at)
+  }
+
+  insideIndex(last: number): Context {
+    return new Context(this.notes, this.scope, this.budget, this.exponent, this.each, this.pointwise, last, this.at)
+  }
+
+  about(node: Node): Context {
+    return new Context(this.notes, this.scope, this.budget, this.exponent, this.each, this.pointwise, this.last, node)
+  }
+
+  withNames(scope: Scope): Context {
+    return new Context(this.notes, scope, this.budget, this.exponent, this.each, this.pointwise, this.last, this.at)
+  }
+
+  /** Inside the body of a function that another line defines: hints about it belong to that line. */
+  insideFunction(scope: Scope): Context {
+    return new Context(new Silent(this.notes), scope, this.budget, false, this.each, this.pointwise, this.last, this.at)
+  }
+}
+
+/** Notes of which only the use of the unit goes on to the line that calls. */
+class Silent implements Notes {
+  constructor(private readonly caller: Notes) {}
+
+  get unit(): AngleUnit {
+    return this.caller.unit
+  }
+
+  bare(): void {
+    void this.caller.unit
+  }
+
+  hint(): void {
+    // Said where the function is defined.
+  }
+
+  lineOf(name: string): number | null {
+    return this.caller.lineOf(name)
+  }
 }
 
 /** Evaluates a term: handed to what has terms below it, since the evaluator knows all of them. */
@@ -72,15 +163,3 @@ export function inTime(budget: Budget, point: number): boolean {
 
 /** Deepest nesting of function calls. */
 export const DEPTH_LIMIT = 120
-
-export function freshBudget(timeLimit: number = TIME_LIMIT, report?: Budget['report']): Budget {
-  return { steps: STEP_LIMIT, depth: DEPTH_LIMIT, deadline: 0, timeLimit, report }
-}
-
-/**
- * The same context with some parts replaced. The rest is inherited, not copied:
- * reading `unit` is noted by the line it belongs to.
- */
-export function derive(context: Context, changes: Partial<Context>): Context {
-  return Object.assign(Object.create(context) as Context, changes)
-}

@@ -19,12 +19,12 @@ import type { Operate } from '../algebra/where'
 import { entrywise, isArray } from './arrays'
 import { apply } from './calls'
 import { comparison, logic } from './conditions'
-import { derive, spend } from './context'
+import { spend } from './context'
 import type { Context } from './context'
 import { atEveryPoint, loopBinary, loopFunction, loopNegate, settle } from './lift'
 import { entry, list } from './lists'
-import { hintBareExponent, operateOn, plainly, raiseValues } from './operate'
-import { binary, negate, onNumbers } from './operators'
+import { hintBareExponent, operateOn, raiseValues } from './operate'
+import { binary, negate, onNumbers, Plainly } from './operators'
 import type { BinarySign } from './operators'
 import { evaluateRange } from './range'
 import { evaluateSeries } from './series'
@@ -106,7 +106,7 @@ function step(node: Node, context: Context): Value | Failure {
     case 'part':
       return part(node, context)
     case 'last':
-      return context.last === undefined ? failure('unknown-name', { name: 'last', near: '' }) : integer(context.last)
+      return context.last === null ? failure('unknown-name', { name: 'last', near: '' }) : integer(context.last)
     case 'range':
       return evaluateRange(node, context, evaluate)
     case 'where':
@@ -184,7 +184,7 @@ function part(node: Extract<Node, { type: 'part' }>, context: Context): Value | 
 }
 
 function literalValue(value: Value): Value | Failure {
-  const overflow = value.kind === 'number' && !value.exact && !C.isFinite(value)
+  const overflow = value.kind === 'number' && !C.isFinite(value) && !value.exact
   return overflow ? failure('too-large') : value
 }
 
@@ -200,7 +200,7 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
   const base = unsettled(baseNode, context)
   if (base.kind === 'failure') return base
   const natural = base.kind === 'number' && base.re === Math.E && base.im === 0
-  const inner = natural && !context.exponent ? derive(context, { exponent: true }) : context
+  const inner = natural ? context.inExponent() : context
   const exponent = evaluate(exponentNode, inner)
   if (exponent.kind === 'failure') return exponent
   if (natural) hintBareExponent(exponent, exponentNode, context)
@@ -215,9 +215,9 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
     )
   }
   if (context.each && (isArray(base) || isArray(exponent)))
-    return entrywise(base, exponent, '^', (x, y) => binary('^', x, y, plainly(context)))
+    return entrywise(base, exponent, '^', (x, y) => binary('^', x, y, new Plainly(context)))
   if (natural && exponent.kind === 'matrix') return failure('matrix-function', { name: 'exp', whole: 'expm(A)' })
-  return binary('^', base, exponent, plainly(context))
+  return binary('^', base, exponent, new Plainly(context))
 }
 
 function signed(sign: '+' | '-', operand: Node, context: Context): Value | Failure {

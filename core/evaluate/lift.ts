@@ -1,13 +1,13 @@
 import type { Node } from '../notation/tree'
 import * as Q from '../numbers/rational'
-import { real } from '../values/make'
+import { complexNumber, real } from '../values/make'
 import { angleSweep, numberSweep, pointAt, sameAxis, sweepOf } from '../values/sweeps'
 import { anglesOf, conjugated, decibels, magnitudes, negated } from '../values/sweepLoops'
 import { join, leaf, negate, power, run } from '../values/sweepProgram'
 import type { LoopSign, Numbers, Program } from '../values/sweepProgram'
 import { failure } from '../values/value'
 import type { Axis, Failure, NumberValue, SweepValue, Value } from '../values/value'
-import { derive, inTime } from './context'
+import { inTime } from './context'
 import type { Context } from './context'
 
 /**
@@ -38,7 +38,7 @@ export function commonAxis(values: readonly Value[], node: Node, context: Contex
 
 function placesOf(a: Axis, b: Axis, context: Context): Record<string, string | number> {
   const place = (axis: Axis): string => {
-    const line = axis.name === null ? null : (context.lineOf?.(axis.name) ?? null)
+    const line = axis.name === null ? null : context.lineOf(axis.name)
     return axis.name === null ? 'a range' : line === null ? axis.name : `${axis.name} (line ${line})`
   }
   return { first: place(a), second: place(b) }
@@ -53,7 +53,7 @@ export function atEveryPoint(
 ): Value | Failure {
   const axis = commonAxis(values, node, context)
   if ('kind' in axis) return axis
-  const inner = derive(context, { pointwise: true })
+  const inner = context.pointByPoint()
   const count = axis.values.length
   const items: Value[] = new Array<Value>(count)
   for (let k = 0; k < count; k += 1) {
@@ -159,7 +159,7 @@ export function loopReduction(name: string, { of, re, im, complex }: SweepValue)
     const total = pairwise(re, 0, re.length)
     const height = im ? pairwise(im, 0, im.length) : 0
     const share = name === 'mean' ? re.length : 1
-    return complex ? { ...real(total / share), im: height / share, complex: true } : real(total / share)
+    return complex ? complexNumber({ re: total / share, im: height / share }) : real(total / share)
   }
   if (complex || (name !== 'max' && name !== 'min')) return null
   let found = re[0] ?? NaN

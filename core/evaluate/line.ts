@@ -5,11 +5,12 @@ import type { Parsed } from '../notation/parser'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
 import type { Node, Span, Statement } from '../notation/tree'
+import * as C from '../numbers/complex'
 import { failure } from '../values/value'
 import type { Failure, FunctionValue, Value } from '../values/value'
 import { check } from './check'
-import type { AngleUnit, Budget, Context } from './context'
-import { derive, freshBudget } from './context'
+import { Context, DEPTH_LIMIT, STEP_LIMIT, TIME_LIMIT } from './context'
+import type { AngleUnit, Budget, Notes, Scope } from './context'
 import { arrayFixes } from './arrayFixes'
 import { evaluate } from './evaluate'
 import { suspiciousArgument } from './suspicions'
@@ -51,19 +52,18 @@ export interface Surroundings extends Names {
 /** Binds and evaluates one parsed line. */
 export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   const bound = bindStatement(parsed.source, parsed.statement, names)
-  const run = new Run(names)
+  const run = new Run(names, bound.used)
   const first = parsed.problem ?? bound.problem
   if (first) return new Outcome(bound, null, first, NO_PROBLEMS, run.bareTerms, false)
-  const outcome = named(run.statement(parsed.statement, bound), parsed.statement)
+  const outcome = named(statementValue(parsed.statement, bound, run), parsed.statement)
   const failed = outcome?.kind === 'failure' ? failureToProblem(outcome, parsed.source) : null
   const value = outcome === null || outcome.kind === 'failure' ? null : outcome
-  const overflow =
-    value?.kind === 'number' && value.exact !== null && !(Number.isFinite(value.re) && Number.isFinite(value.im))
-  if (overflow) {
+  const beyond = value?.kind === 'number' && !C.isFinite(value)
+  if (beyond && value.exact !== null) {
     const tooLarge = problem('too-large', wholeOf(bound, parsed))
     return new Outcome(bound, null, tooLarge, NO_PROBLEMS, run.bareTerms, run.unitUsed)
   }
-  const undefinedResult = value?.kind === 'number' && (Number.isNaN(value.re) || Number.isNaN(value.im))
+  const undefinedResult = beyond && (Number.isNaN(value.re) || Number.isNaN(value.im))
   const edge = undefinedResult ? [problem('undefined-result', wholeOf(bound, parsed))] : NO_PROBLEMS
   const hints = failed ? NO_PROBLEMS : allHints(bound, run.hints, edge)
   return new Outcome(bound, value, failed, hints, run.bareTerms, run.unitUsed)
@@ -113,21 +113,27 @@ function waiting(name: string, line: number, body: Node): Failure {
 
 const NO_TERMS: ReadonlySet<Node> = new Set()
 
-/** One evaluation: collects what it was told on the way, and is the context of its tree. */
-class Run implements Context {
+/** One evaluation of a line: what is left of its steps, what it reads, and what it was told on the way. */
+class Run implements Budget, Notes, Scope {
+  steps = STEP_LIMIT
+  depth = DEPTH_LIMIT
+  deadline = 0
+  hints: readonly Problem[] = NO_PROBLEMS
+  unitUsed = false
   /** Made only when a term is read in the unit of the conventions. */
   private terms: Set<Node> | null = null
-  hints: readonly Problem[] = NO_PROBLEMS
-  readonly exponent = false
-  readonly budget: Budget
-  unitUsed = false
-  private used: Used | null = null
-  /** The run itself: a derived context inherits from it and must not take its notes. */
-  private readonly self: Run
 
-  constructor(private readonly names: Surroundings) {
-    this.budget = freshBudget(names.timeLimit, names.report)
-    this.self = this
+  constructor(
+    private readonly names: Surroundings,
+    private readonly used: Used | null,
+  ) {}
+
+  get timeLimit(): number {
+    return this.names.timeLimit ?? TIME_LIMIT
+  }
+
+  get report(): Budget['report'] {
+    return this.names.report
   }
 
   get bareTerms(): ReadonlySet<Node> {
@@ -135,22 +141,21 @@ class Run implements Context {
   }
 
   get unit(): AngleUnit {
-    this.self.unitUsed = true
+    this.unitUsed = true
     return this.names.unit
   }
 
   bare(node: Node, value: Value): void {
-    this.self.unitUsed = true
-    this.self.terms ??= new Set()
-    this.self.terms.add(node)
+    this.unitUsed = true
+    this.terms ??= new Set()
+    this.terms.add(node)
     const hint = suspiciousArgument(value, this.names.unit)
     if (hint) this.hint(hint.code, node, hint.data)
   }
 
   hint(code: string, node: Node, data: Readonly<Record<string, string | number>> = {}): void {
-    const { self } = this
-    if (self.hints.some((h) => h.code === code && h.from === node.from)) return
-    self.hints = [...self.hints, problem(code, node, data)]
+    if (this.hints.some((h) => h.code === code && h.from === node.from)) return
+    this.hints = [...this.hints, problem(code, node, data)]
   }
 
   lineOf(name: string): number | null {
@@ -161,63 +166,70 @@ class Run implements Context {
     for (let { used } = this; used !== null; used = used.before) if (used.name === name) return used.kept?.value ?? null
     return this.names.above(name)?.value ?? null
   }
+}
 
-  statement(statement: Statement, bound: Bound): Value | Failure | null {
-    const { body, right } = bound
-    if (statement.type === 'empty' || body === null) return null
-    this.used = bound.used
-    for (let { used } = bound; used !== null; used = used.before)
-      if (used.kept?.value === null) return waiting(used.name, used.kept.line + 1, body)
-    if (statement.type === 'function') return this.functionValue(statement, bound, body)
-    const value = evaluate(body, this)
-    if (statement.type !== 'check' || right === null || value.kind === 'failure') return value
-    return this.check(statement, value, right, bound.within)
+function statementValue(statement: Statement, bound: Bound, run: Run): Value | Failure | null {
+  const { body, right } = bound
+  if (statement.type === 'empty' || body === null) return null
+  for (let { used } = bound; used !== null; used = used.before)
+    if (used.kept?.value === null) return waiting(used.name, used.kept.line + 1, body)
+  if (statement.type === 'function') return functionValue(statement, bound, body, run)
+  const context = Context.ofLine(run, run, run)
+  const value = evaluate(body, context)
+  if (statement.type !== 'check' || right === null || value.kind === 'failure') return value
+  return checkValue(statement, value, right, bound.within, context)
+}
+
+function checkValue(
+  statement: Extract<Statement, { type: 'check' }>,
+  left: Value,
+  rightNode: Node,
+  withinNode: Node | null,
+  context: Context,
+): Value | Failure {
+  const right = evaluate(rightNode, context)
+  if (right.kind === 'failure') return right
+  const tolerance = statement.within && withinNode ? evaluate(withinNode, context) : null
+  if (tolerance?.kind === 'failure') return tolerance
+  if (tolerance && !(tolerance.kind === 'number' && tolerance.im === 0 && tolerance.re >= 0)) {
+    return failure('domain', { name: 'within', needs: 'a real number that is not negative' })
   }
+  const amount = tolerance?.kind === 'number' ? tolerance.re : null
+  const within = amount === null ? null : { amount, percent: statement.within?.percent ?? false }
+  return check(left, right, rightNode, within, context)
+}
 
-  private check(
-    statement: Extract<Statement, { type: 'check' }>,
-    left: Value,
-    rightNode: Node,
-    withinNode: Node | null,
-  ): Value | Failure {
-    const right = evaluate(rightNode, this)
-    if (right.kind === 'failure') return right
-    const tolerance = statement.within && withinNode ? evaluate(withinNode, this) : null
-    if (tolerance?.kind === 'failure') return tolerance
-    if (tolerance && !(tolerance.kind === 'number' && tolerance.im === 0 && tolerance.re >= 0)) {
-      return failure('domain', { name: 'within', needs: 'a real number that is not negative' })
-    }
-    const amount = tolerance?.kind === 'number' ? tolerance.re : null
-    const within = amount === null ? null : { amount, percent: statement.within?.percent ?? false }
-    return check(left, right, rightNode, within, this)
+function functionValue(
+  statement: Extract<Statement, { type: 'function' }>,
+  bound: Bound,
+  body: Node,
+  scope: Scope,
+): FunctionValue {
+  const parameters = statement.parameters.map((p) => p.name)
+  // Names in the body keep the values they have here, whatever is redefined below.
+  const captured = new Map<string, Value>()
+  for (const name of usedNames(bound)) {
+    const value = scope.lookup(name)
+    if (value) captured.set(name, value)
   }
+  return {
+    kind: 'function',
+    name: statement.name.name,
+    parameters,
+    call: (args, caller) => evaluate(body, caller.insideFunction(new Arguments(parameters, args, captured))),
+  }
+}
 
-  private functionValue(statement: Extract<Statement, { type: 'function' }>, bound: Bound, body: Node): FunctionValue {
-    const parameters = statement.parameters.map((p) => p.name)
-    // Names in the body keep the values they have here, whatever is redefined below.
-    const captured = new Map<string, Value>()
-    for (const name of usedNames(bound)) {
-      const value = this.lookup(name)
-      if (value) captured.set(name, value)
-    }
-    return {
-      kind: 'function',
-      name: statement.name.name,
-      parameters,
-      call: (args, caller) => {
-        const bindings = new Map(captured)
-        parameters.forEach((name, k) => {
-          const value = args[k]
-          if (value) bindings.set(name, value)
-        })
-        const inner = derive(caller, {
-          lookup: (name) => bindings.get(name) ?? null,
-          bare: () => void caller.unit,
-          hint: () => undefined,
-          exponent: false,
-        })
-        return evaluate(body, inner)
-      },
-    }
+/** The names in the body of a function: its parameters, and what was captured where it is defined. */
+class Arguments implements Scope {
+  constructor(
+    private readonly parameters: readonly string[],
+    private readonly values: readonly Value[],
+    private readonly captured: ReadonlyMap<string, Value>,
+  ) {}
+
+  lookup(name: string): Value | null {
+    const place = this.parameters.lastIndexOf(name)
+    return (place < 0 ? this.captured.get(name) : this.values[place]) ?? null
   }
 }

@@ -9,7 +9,6 @@ import { isAlgebraic } from '../algebra/ratio'
 import { failure } from '../values/value'
 import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, SweepValue, Value } from '../values/value'
 import { fromBlocks } from './arrays'
-import { derive } from './context'
 import { atEveryPoint, commonAxis, isSweep } from './lift'
 import type { Context, Evaluate } from './context'
 
@@ -216,7 +215,7 @@ const isSingle = (node: Node): boolean => node.type !== 'all' && node.type !== '
 /** The places that an index means, counted from 0. */
 function indices(node: Node, count: number, code: string, context: Context, evaluate: Evaluate): number[] | Failure {
   if (node.type === 'all') return Array.from({ length: count }, (_, k) => k)
-  const inner = derive(context, { last: count })
+  const inner = context.insideIndex(count)
   const one = (part: Node): number | Failure => {
     const value = evaluate(part, inner)
     if (value.kind === 'failure') return value

@@ -2,9 +2,9 @@ import type { Node } from '../notation/tree'
 import type { Failure, NumberValue, Value } from '../values/value'
 import { failure } from '../values/value'
 import { entrywise, isArray } from './arrays'
-import type { Context } from './context'
+import type { AngleUnit, Context } from './context'
 import { atEveryPoint, loopBinary, settle } from './lift'
-import { binary, onNumbers } from './operators'
+import { binary, onNumbers, Plainly } from './operators'
 import type { BinarySign, OperatorContext } from './operators'
 
 /** Operators on values that are known, with the hints that belong to the terms they come from. */
@@ -33,20 +33,35 @@ export function operateOn(
     )
   }
   if (context.each && (isArray(left) || isArray(right)))
-    return entrywise(left, right, sign, (x, y) => binary(sign, x, y, plainly(context)))
+    return entrywise(left, right, sign, (x, y) => binary(sign, x, y, new Plainly(context)))
   if (sign === '*' || sign === '/') hintConversion(sign, left, right, leftNode, rightNode, context)
-  return binary(sign, left, right, {
-    // Asked for only where it matters: reading it makes the line depend on the unit.
-    get unit() {
-      return context.unit
-    },
-    exponent: context.exponent,
-    bareSide: (side) => {
-      const node = side === 'left' ? leftNode : rightNode
-      context.bare(node, side === 'left' ? left : right)
-      context.hint('angle-plus-number', node)
-    },
-  })
+  return binary(sign, left, right, new Told(context, left, right, leftNode, rightNode))
+}
+
+/** An operator on terms of the line, where a bare number is told of. */
+class Told implements OperatorContext {
+  constructor(
+    private readonly context: Context,
+    private readonly left: Value,
+    private readonly right: Value,
+    private readonly leftNode: Node,
+    private readonly rightNode: Node,
+  ) {}
+
+  /** Asked for only where it matters: reading it makes the line depend on the unit. */
+  get unit(): AngleUnit {
+    return this.context.unit
+  }
+
+  get exponent(): boolean {
+    return this.context.exponent
+  }
+
+  bareSide(side: 'left' | 'right'): void {
+    const node = side === 'left' ? this.leftNode : this.rightNode
+    this.context.bare(node, side === 'left' ? this.left : this.right)
+    this.context.hint('angle-plus-number', node)
+  }
 }
 
 /** An angle times 180/π: it was free of its unit already. */
@@ -74,21 +89,10 @@ function hintZero(left: NumberValue, right: NumberValue, rightNode: Node, contex
   if (left.re !== 0 || left.im !== 0) context.hint('infinite-result', rightNode)
 }
 
-/** An operator outside an exponent, where no bare number is told of. */
-export function plainly(context: Context): OperatorContext {
-  return {
-    get unit() {
-      return context.unit
-    },
-    exponent: false,
-    bareSide: () => undefined,
-  }
-}
-
 /** A power of two values that are known already. */
 export function raiseValues(base: Value, exponent: Value, context: Context): Value | Failure {
   if (base.kind === 'number' && exponent.kind === 'number') return onNumbers('^', base, exponent)
-  return binary('^', base, exponent, plainly(context))
+  return binary('^', base, exponent, new Plainly(context))
 }
 
 /** `e^(j*30)` is 30 radians: said, since degrees were probably meant. */

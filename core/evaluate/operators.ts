@@ -21,7 +21,23 @@ export interface OperatorContext {
   readonly unit: AngleUnit
   readonly exponent: boolean
   /** Told that a bare number beside an angle was read in the unit of the conventions. */
-  readonly bareSide: (side: 'left' | 'right') => void
+  bareSide(side: 'left' | 'right'): void
+}
+
+/** An operator outside an exponent, where no bare number is told of. */
+export class Plainly implements OperatorContext {
+  readonly exponent = false
+
+  constructor(private readonly context: { readonly unit: AngleUnit }) {}
+
+  /** Asked for only where it matters: reading it makes the line depend on the unit. */
+  get unit(): AngleUnit {
+    return this.context.unit
+  }
+
+  bareSide(): void {
+    // Nobody is told.
+  }
 }
 
 type Rule = (a: Value, b: Value, context: OperatorContext) => Value | Failure

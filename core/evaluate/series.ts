@@ -4,11 +4,23 @@ import type { Rational } from '../numbers/rational'
 import { exactReal, real, vector } from '../values/make'
 import { failure } from '../values/value'
 import type { Failure, NumberValue, Value, VectorValue } from '../values/value'
-import { derive } from './context'
-import type { Context, Evaluate } from './context'
+import type { Context, Evaluate, Scope } from './context'
 
 /** Most entries that `f(k) for k = …` may make. */
 export const SERIES_LIMIT = 100_000
+
+/** The names round a series, and its counter. */
+class Counted implements Scope {
+  constructor(
+    private readonly counter: string,
+    private readonly value: Value,
+    private readonly outer: Scope,
+  ) {}
+
+  lookup(name: string): Value | null {
+    return name === this.counter ? this.value : this.outer.lookup(name)
+  }
+}
 
 /** The values of `f(k) for k = first to last step s`; none where the last lies before the first. */
 export function evaluateSeries(node: Series, context: Context, evaluate: Evaluate): VectorValue | Failure {
@@ -26,10 +38,7 @@ export function evaluateSeries(node: Series, context: Context, evaluate: Evaluat
   const items: Value[] = []
   for (let k = 0; k < count; k += 1) {
     const counter = place(first, step, k)
-    const inner = derive(context, {
-      lookup: (name) => (name === node.counter.name ? counter : context.lookup(name)),
-    })
-    const value = evaluate(node.body, inner)
+    const value = evaluate(node.body, context.withNames(new Counted(node.counter.name, counter, context)))
     if (value.kind === 'failure') return value
     items.push(value)
   }

@@ -1,7 +1,7 @@
 import * as C from '../numbers/complex'
 import { asDegrees } from '../values/convert'
 import { itemsOf } from '../values/matrices'
-import { vector } from '../values/make'
+import { ofSort, vector } from '../values/make'
 import { pointAt, pointsOf } from '../values/sweeps'
 import type { MatrixValue, NumberValue, SweepValue, Value } from '../values/value'
 import type { Conventions } from './conventions'
@@ -123,7 +123,7 @@ export function valueToLatex(value: Value, conventions: Conventions): string {
   }
   if (value.kind === 'matrix') {
     const entries = itemsOf(value).map((item) =>
-      readoutToLatex(formatSingle(item.im === 0 ? { ...item, complex: false } : item, conventions), conventions.letter),
+      readoutToLatex(formatSingle(item.im === 0 ? ofSort(item, false) : item, conventions), conventions.letter),
     )
     const rows = Array.from({ length: value.rows }, (_, r) =>
       entries.slice(r * value.cols, (r + 1) * value.cols).join(' & '),

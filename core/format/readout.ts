@@ -2,7 +2,7 @@ import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
 import { magnitude } from '../values/arithmetic'
 import { largest } from '../linear/dense'
-import { argumentOf, complexNumber, exactNumber, ofSort, shownAs } from '../values/make'
+import { argumentOf, fromComponents, ofSort, shownAs } from '../values/make'
 import { itemAt, itemsOf } from '../values/matrices'
 import { euclideanNorm } from '../values/vectors'
 import type { MatrixValue, NumberValue, Value, VectorValue } from '../values/value'
@@ -157,11 +157,7 @@ function vectorSize(v: VectorValue, conventions: Conventions): VectorSize | null
   if (length.kind !== 'number') return null
   const [x, y] = numbers
   const inPlane = numbers.length === 2 && !complex && x && y
-  const direction = inPlane
-    ? argumentOf(
-        x.exact && y.exact ? exactNumber({ re: x.exact.re, im: y.exact.re }) : complexNumber({ re: x.re, im: y.re }),
-      )
-    : null
+  const direction = inPlane ? argumentOf(fromComponents(x, y)) : null
   return {
     magnitude: formatSingle(length, conventions),
     direction: direction ? formatAngle(direction, conventions) : null,

@@ -5,7 +5,7 @@ import { cosTurns, sinTurns, tanTurns } from '../numbers/turns'
 import type { TurnValue } from '../numbers/turns'
 import * as A from '../values/arithmetic'
 import { asDegrees, asRadians } from '../values/convert'
-import { angleOf, angleOfTurns, argumentOf, complexNumber, exactReal, integer, real } from '../values/make'
+import { angleOf, angleOfTurns, argumentOf, exactReal, fromComponents, integer, real } from '../values/make'
 import type { AngleValue, Failure, NumberValue, Value } from '../values/value'
 import { failure } from '../values/value'
 import { numberAt } from './arguments'
@@ -164,8 +164,7 @@ export const angleFunctions: readonly FunctionDefinition[] = [
     apply: (args) => {
       const y = numberAt(args, 0)
       const x = numberAt(args, 1)
-      const exact = x.exact && y.exact ? { re: x.exact.re, im: y.exact.re } : null
-      return argumentOf({ ...complexNumber({ re: x.re, im: y.re }), exact })
+      return argumentOf(fromComponents(x, y))
     },
   },
   hyperbolic('sinh', C.sinh, 'Hyperbolic sine.', [{ entry: 'sinh(1)', gives: '1.1752' }]),

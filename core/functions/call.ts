@@ -1,5 +1,4 @@
 import type { Context } from '../evaluate/context'
-import { derive } from '../evaluate/context'
 import { asRadians, inUnit } from '../values/convert'
 import { asMatrix, itemsOf, mapMatrix, matrixOf, shapeText } from '../values/matrices'
 import type { Node } from '../notation/tree'
@@ -47,7 +46,7 @@ export function callFunction(
   if (definition.name === 'abs' && args[0]?.kind === 'angle') return absoluteAngle(args[0]) ?? failure('wrong-kind')
   if (only === undefined && definition.parameters.length > 0)
     return failure('argument-count', { signature: signature(definition), given: 0 })
-  return definition.apply(ready, arrays && nodes[0] ? derive(context, { at: nodes[0] }) : context)
+  return definition.apply(ready, arrays && nodes[0] ? context.about(nodes[0]) : context)
 }
 
 /** Numbers and angles, and nothing else. */
@@ -101,7 +100,7 @@ function withUnknowns(
   }
   // zeros(H) of a ratio; zeros(m, n) builds a matrix.
   if (definition.name === 'zeros' && args.length === 1)
-    return zerosOf(first, nodes[0] ? derive(context, { at: nodes[0] }) : context)
+    return zerosOf(first, nodes[0] ? context.about(nodes[0]) : context)
   const matrices = args.flatMap((a) => asAlgebra(a) ?? [])
   if (!definition.algebra || matrices.length < args.length) return failure('no-unknowns', { name: definition.name })
   return wrong ?? definition.algebra(matrices, context)

@@ -2,7 +2,16 @@ import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
-import { argumentOf, complexNumber, exactNumber, exactReal, multipleOfPi, real, vector } from '../values/make'
+import {
+  argumentOf,
+  complexNumber,
+  exactNumber,
+  exactReal,
+  multipleOfPi,
+  real,
+  vector,
+  wholeComplex,
+} from '../values/make'
 import { failure } from '../values/value'
 import type { Value, NumberValue, Failure } from '../values/value'
 import { angleAt, numberAt } from './arguments'
@@ -16,6 +25,7 @@ function part(z: NumberValue, which: 're' | 'im'): NumberValue {
 }
 
 export function conjugate(z: NumberValue): NumberValue {
+  if (z.whole) return wholeComplex(z.re, 0 - z.im, z.complex)
   if (z.exact) return exactNumber(G.conjugate(z.exact), z.complex)
   if (z.pi) return multipleOfPi(G.conjugate(z.pi), z.complex)
   return z.complex ? complexNumber({ re: z.re, im: 0 - z.im }) : z

@@ -66,7 +66,7 @@ function ofMatrix(
 }
 
 /** Says that a solution has lost digits; the line stands all the same. */
-function hintCondition(m: MatrixValue, context: Context, node: Node | undefined): void {
+function hintCondition(m: MatrixValue, context: Context, node: Node | null): void {
   if (context.pointwise || m.exact || m.rows !== m.cols || m.rows > 60 || !node) return
   const value = L.condition(m)
   if (value > 1e10)

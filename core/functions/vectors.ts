@@ -1,9 +1,11 @@
 import * as C from '../numbers/complex'
 import * as A from '../values/arithmetic'
 import { conjugate } from './complex'
-import { binary } from '../evaluate/operators'
+import { binary, Plainly } from '../evaluate/operators'
 import type { Context } from '../evaluate/context'
-import { angleOf, angleOfTurns, complexNumber, exactNumber, exactReal, integer, real, vector } from '../values/make'
+import {
+  angleOf, angleOfTurns, exactReal, fromComponents, integer, real, vector,
+} from '../values/make' // prettier-ignore
 import { asMatrix, itemsOf } from '../values/matrices'
 import { spectralNorm } from '../linear/values'
 import { euclideanNorm, mapVector } from '../values/vectors'
@@ -74,8 +76,7 @@ function cross([a, b]: [NumberValue[], NumberValue[]]): Value | Failure {
 }
 
 function scaled(v: VectorValue, sign: '*' | '/', by: NumberValue, context: Context): Value | Failure {
-  const plain = { unit: context.unit, exponent: false, bareSide: () => undefined }
-  return mapVector(v, (item) => binary(sign, item, by, plain))
+  return mapVector(v, (item) => binary(sign, item, by, new Plainly(context)))
 }
 
 function angleBetween([u, v]: [NumberValue[], NumberValue[]]): Value | Failure {
@@ -253,8 +254,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
       const [x, y] = entries
       if (!x || !y || entries.length !== 2 || x.im !== 0 || y.im !== 0)
         return failure('domain', { name: 'phasor', needs: 'a vector of two real entries' })
-      if (x.exact && y.exact) return exactNumber({ re: x.exact.re, im: y.exact.re }, true)
-      return complexNumber({ re: x.re, im: y.re })
+      return fromComponents(x, y)
     },
   },
 ]

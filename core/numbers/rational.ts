@@ -201,7 +201,7 @@ function bitLength(value: number | bigint): number {
 }
 
 /** A power of a safe integer while it is one: products of doubles are exact up to there. */
-function smallPower(base: number, exponent: number): number | null {
+export function smallPower(base: number, exponent: number): number | null {
   let result = 1
   for (let k = 0; k < exponent; k += 1) {
     result *= base

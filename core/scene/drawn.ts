@@ -3,7 +3,7 @@ import { formatPolar, formatRectangular, formatSingle } from '../format/readout'
 import type { Readout, Twin } from '../format/readout'
 import type { Node } from '../notation/tree'
 import * as C from '../numbers/complex'
-import { complexNumber } from '../values/make'
+import { fromComponents } from '../values/make'
 import type { NumberValue, Value, VectorValue } from '../values/value'
 import type { Role } from './scene'
 
@@ -83,8 +83,7 @@ function entryOf(
 
 /** A vector of two components as the arrow it is. */
 function components(x: NumberValue, y: NumberValue, value: VectorValue, conventions: Conventions): DrawnEntry {
-  const exact = x.exact && y.exact ? { re: x.exact.re, im: y.exact.re } : null
-  const as = { ...complexNumber({ re: x.re, im: y.re }), exact }
+  const as = fromComponents(x, y)
   return {
     re: x.re,
     im: y.re,

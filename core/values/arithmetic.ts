@@ -232,6 +232,10 @@ export function onUnitCircle(turns: Rational): NumberValue {
 export function power(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const complex = a.complex || b.complex
   if (a.re === Math.E && a.im === 0 && !a.exact) return exponential(b)
+  if (a.whole && b.whole && a.im === 0 && b.im === 0 && b.re > 0 && b.re < 64) {
+    const n = Q.smallPower(a.re, b.re)
+    if (n !== null) return wholeComplex(n, 0, complex)
+  }
   if (b.exact && G.isReal(b.exact)) {
     const exponent = b.exact.re
     const atZero = zeroBase(a, b)

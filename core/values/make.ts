@@ -53,6 +53,13 @@ export function complexNumber(z: Complex): NumberValue {
   return new Scalar(z.re + 0, z.im + 0, null, null, true, false)
 }
 
+/** x + jy of two real numbers, exact where both are: a point, or a vector of two components. */
+export function fromComponents(x: NumberValue, y: NumberValue): NumberValue {
+  return x.exact && y.exact
+    ? exactNumber(G.gaussian(x.exact.re, y.exact.re), true)
+    : complexNumber({ re: x.re, im: y.re })
+}
+
 /** An exact number; of the complex sort where it has an imaginary part or `complex` says so. */
 export function exactNumber(exact: Gaussian, complex = false): NumberValue {
   const { re, im } = exact
