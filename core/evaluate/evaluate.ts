@@ -193,6 +193,7 @@ function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Con
   if (left.kind === 'failure') return left
   const right = unsettled(rightNode, context)
   if (right.kind === 'failure') return right
+  if (left.kind === 'number' && right.kind === 'number' && sign !== '/') return onNumbers(sign, left, right)
   return operateOn(sign, left, right, leftNode, rightNode, context)
 }
 

@@ -1,5 +1,6 @@
 import { table } from '../table'
-import { Tok } from './tokenKinds'
+import { nameAt } from './spellings'
+import { isName, isSign, Tok } from './tokenKinds'
 
 /**
  * Text → tokens with spans (UTF-16 units). Nothing here depends on which names
@@ -167,11 +168,10 @@ export class Tokens {
   /** The text as standard notation writes it: `×` is `*`, `≤` is `<=`, `²` is `2`. */
   text(k: number): string {
     const kind = this.kind(k)
-    if (kind >= Tok.plus) return SIGN_TEXT.get(kind) ?? ''
+    if (isSign(kind)) return SIGN_TEXT.get(kind) ?? ''
     const from = this.from(k)
     const to = this.to(k)
-    // One character is a text of its own already.
-    const written = to - from === 1 ? this.source.charAt(from) : this.source.slice(from, to)
+    const written = isName(kind) ? nameAt(this.source, from, to) : this.source.slice(from, to)
     if (kind === Tok.text) return written.slice(1, -1)
     if (kind < Tok.number || this.source.charCodeAt(from) < 128) return written
     if (kind === Tok.number) return Array.from(written, (letter) => SUPERSCRIPTS.get(letter) ?? '').join('')

@@ -138,6 +138,10 @@ function combine(a: Rational, b: Rational, sign: 1 | -1): Rational | null {
       // With a whole number the sum of fractions in lowest terms is in lowest terms.
       return ad === 1 || bd === 1 ? new Fraction(n + 0, d) : fromSmall(n, d)
   }
+  return combineBig(a, b, sign)
+}
+
+function combineBig(a: Rational, b: Rational, sign: 1 | -1): Rational | null {
   const ad = BigInt(a.d)
   const bd = BigInt(b.d)
   return fromBig(BigInt(a.n) * bd + BigInt(sign) * BigInt(b.n) * ad, ad * bd)
@@ -260,7 +264,10 @@ export function modulo(a: Rational, n: Rational): Rational | null {
 
 /** The nearest double (correctly rounded also where both parts are beyond doubles). */
 export function toNumber(a: Rational): number {
-  if (typeof a.n === 'number' && typeof a.d === 'number') return a.n / a.d
+  return typeof a.n === 'number' && typeof a.d === 'number' ? a.n / a.d : bigToNumber(a)
+}
+
+function bigToNumber(a: Rational): number {
   let n = BigInt(a.n)
   const d = BigInt(a.d)
   const negative = n < 0n

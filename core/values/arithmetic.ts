@@ -5,7 +5,7 @@ import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { cosTurns, sinTurns } from '../numbers/turns'
 import {
-  complexNumber, exactNumber, integer, isSafe, multipleOfPi, ofSort, real, wholeComplex,
+  complexNumber, exactNumber, exactReal, integer, isSafe, multipleOfPi, ofSort, real, rough, wholeComplex,
 } from './make' // prettier-ignore
 import type { Failure, NumberValue } from './value'
 import { failure } from './value'
@@ -14,13 +14,24 @@ import { failure } from './value'
 
 const isFinite = (z: NumberValue): boolean => Number.isFinite(z.re) && Number.isFinite(z.im)
 
+/** True where nothing has been rounded, π aside. */
+const isKnown = (z: NumberValue): boolean => z.whole || z.pi !== null || z.exact !== null
+
 /** A rounded result; a finite computation that left the range of doubles is an error. */
 export function rounded(z: C.Complex, complex: boolean, a: NumberValue, b: NumberValue = a): NumberValue | Failure {
+  return measured(z.re, z.im, complex, a, b)
+}
+
+/** The same from its parts. What is rare is kept out of it, here and in the operators below, so that they stay small. */
+function measured(re: number, im: number, complex: boolean, a: NumberValue, b: NumberValue): NumberValue | Failure {
   // x − x is 0 for what is finite, NaN for what is not.
-  if (z.re - z.re + (z.im - z.im) !== 0 && isFinite(a) && isFinite(b)) {
-    return C.isInfinite(z) ? failure('too-large') : undefinedNumber(complex)
-  }
-  return complex || z.im !== 0 ? complexNumber(z) : real(z.re)
+  if (re - re + (im - im) === 0) return rough(re, im, complex)
+  return beyond(re, im, complex, a, b)
+}
+
+function beyond(re: number, im: number, complex: boolean, a: NumberValue, b: NumberValue): NumberValue | Failure {
+  if (!isFinite(a) || !isFinite(b)) return rough(re, im, complex)
+  return C.isInfinite({ re, im }) ? failure('too-large') : undefinedNumber(complex)
 }
 
 export function undefinedNumber(complex = false): NumberValue {
@@ -29,62 +40,81 @@ export function undefinedNumber(complex = false): NumberValue {
 
 export function add(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const complex = a.complex || b.complex
-  if (a.whole && b.whole) {
-    const re = a.re + b.re
-    const im = a.im + b.im
-    if (isSafe(re) && isSafe(im)) return wholeComplex(re, im, complex)
-  }
-  if (a.exact && b.exact) {
-    const value = G.add(a.exact, b.exact)
-    if (value) return exactNumber(value, complex)
-  } else if (a.pi || b.pi) {
-    const multiple = multiplesOfPi(a, b, G.add)
-    if (multiple) return multipleOfPi(multiple, complex)
-  }
-  return complex ? rounded(C.add(a, b), true, a, b) : roundedReal(a.re + b.re, a, b)
+  const re = a.re + b.re
+  const im = a.im + b.im
+  if (a.whole && b.whole && isSafe(re) && isSafe(im)) return wholeComplex(re, im, complex)
+  const known = isKnown(a) && isKnown(b) ? knownSum(a, b, complex, Q.add, G.add) : null
+  return known ?? measured(re, im, complex, a, b)
 }
 
 export function subtract(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const complex = a.complex || b.complex
-  if (a.whole && b.whole) {
-    const re = a.re - b.re
-    const im = a.im - b.im
-    if (isSafe(re) && isSafe(im)) return wholeComplex(re, im, complex)
-  }
-  if (a.exact && b.exact) {
-    const value = G.subtract(a.exact, b.exact)
-    if (value) return exactNumber(value, complex)
-  } else if (a.pi || b.pi) {
-    const multiple = multiplesOfPi(a, b, G.subtract)
-    if (multiple) return multipleOfPi(multiple, complex)
-  }
-  return complex ? rounded(C.subtract(a, b), true, a, b) : roundedReal(a.re - b.re, a, b)
+  const re = a.re - b.re
+  const im = a.im - b.im
+  if (a.whole && b.whole && isSafe(re) && isSafe(im)) return wholeComplex(re, im, complex)
+  const known = isKnown(a) && isKnown(b) ? knownSum(a, b, complex, Q.subtract, G.subtract) : null
+  return known ?? measured(re, im, complex, a, b)
 }
 
-/** A sum or difference of two multiples of π, of which one may be 0; `null` where it is none. */
-function multiplesOfPi(
+type Join<T> = (a: T, b: T) => T | null
+
+/** A sum or difference of exact numbers or of multiples of π, of which one may be 0; `null` where it is neither. */
+function knownSum(
   a: NumberValue,
   b: NumberValue,
-  join: (a: Gaussian, b: Gaussian) => Gaussian | null,
-): Gaussian | null {
-  const of = (z: NumberValue): Gaussian | null => z.pi ?? (z.exact && G.isZero(z.exact) ? G.ZERO : null)
-  const left = of(a)
-  const right = of(b)
-  return left && right && join(left, right)
+  complex: boolean,
+  joinReal: Join<Rational>,
+  join: Join<Gaussian>,
+): NumberValue | null {
+  const pi = a.pi !== null || b.pi !== null
+  if (!pi && !complex) {
+    const value = joinReal(realPart(a), realPart(b))
+    return value && exactReal(value)
+  }
+  const left = pi ? overPi(a) : a.exact
+  const right = pi ? overPi(b) : b.exact
+  const value = left && right && join(left, right)
+  return value && (pi ? multipleOfPi(value, complex) : exactNumber(value, complex))
+}
+
+/** The real part of an exact number. */
+function realPart(z: NumberValue): Rational {
+  return z.whole ? Q.whole(z.re) : (z.exact?.re ?? Q.ZERO)
+}
+
+/** z/π of a multiple of π; `null` of other numbers. */
+function overPi(z: NumberValue): Gaussian | null {
+  return z.pi ?? (z.exact && G.isZero(z.exact) ? G.ZERO : null)
 }
 
 export function negate(a: NumberValue): NumberValue {
   if (a.whole) return wholeComplex(0 - a.re, 0 - a.im, a.complex)
   if (a.exact) return exactNumber(G.negate(a.exact), a.complex)
   if (a.pi) return multipleOfPi(G.negate(a.pi), a.complex)
-  return a.complex ? complexNumber({ re: 0 - a.re, im: 0 - a.im }) : real(0 - a.re)
+  return rough(0 - a.re, 0 - a.im, a.complex)
 }
 
-// Whole numbers, in plain arithmetic as long as that is exact.
+export function multiply(a: NumberValue, b: NumberValue): NumberValue | Failure {
+  const complex = a.complex || b.complex
+  const known = isKnown(a) && isKnown(b) ? knownProduct(a, b, complex) : null
+  if (known) return known
+  if (!complex) return measured(a.re * b.re, 0, false, a, b)
+  const { re, im } = C.multiply(a, b)
+  return measured(re, im, true, a, b)
+}
 
-function wholeProduct(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
-  const n = a.re * b.re
-  return isSafe(n) ? wholeComplex(n, 0, complex) : null
+/** A product of exact numbers, of which one may have the factor π; `null` where it is none. */
+function knownProduct(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
+  const whole = a.whole && b.whole ? wholeProduct(a, b, complex) : null
+  return whole ?? exactProduct(a, b, complex)
+}
+
+function exactProduct(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
+  const pi = a.pi ?? b.pi
+  const factor = a.pi ? b.exact : a.exact
+  const other = pi ?? b.exact
+  const value = factor && other && G.multiply(other, factor)
+  return value && (pi ? multipleOfPi(value, complex) : exactNumber(value, complex))
 }
 
 /** Whole parts below this have products and sums that are safe integers. */
@@ -94,72 +124,59 @@ function isSmall({ re, im }: NumberValue): boolean {
   return re < SMALL && re > -SMALL && im < SMALL && im > -SMALL
 }
 
-function wholeProducts(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
-  if (!isSmall(a) || !isSmall(b)) return null
-  return wholeComplex(a.re * b.re - a.im * b.im, a.re * b.im + a.im * b.re, complex)
-}
-
-/** re/d + j·im/d of safe integers, d not 0. */
-function wholeQuotient(re: number, im: number, d: number, complex: boolean): NumberValue | null {
-  const x = re / d
-  const y = im / d
-  // Where d does not divide a part its quotient is not whole, or was rounded to be.
-  if (Math.floor(x) === x && Math.floor(y) === y && x * d === re && y * d === im) return wholeComplex(x, y, complex)
-  const parts = G.fromSmall(re, im, d)
-  return parts && exactNumber(parts, complex)
-}
-
-function wholeQuotients(a: NumberValue, b: NumberValue): NumberValue | null {
-  if (!isSmall(a) || !isSmall(b)) return null
-  const size = b.re * b.re + b.im * b.im
-  return wholeQuotient(a.re * b.re + a.im * b.im, a.im * b.re - a.re * b.im, size, true)
-}
-
-export function multiply(a: NumberValue, b: NumberValue): NumberValue | Failure {
-  const complex = a.complex || b.complex
-  if (a.whole && b.whole) {
-    const product = a.im === 0 && b.im === 0 ? wholeProduct(a, b, complex) : wholeProducts(a, b, complex)
-    if (product) return product
-  }
-  if (a.exact && b.exact) {
-    const value = G.multiply(a.exact, b.exact)
-    if (value) return exactNumber(value, complex)
-  }
-  const pi = a.pi ?? b.pi
-  const factor = a.pi ? b.exact : a.exact
-  if (pi && factor) {
-    const multiple = G.multiply(pi, factor)
-    if (multiple) return multipleOfPi(multiple, complex)
-  }
-  return complex ? rounded(C.multiply(a, b), true, a, b) : roundedReal(a.re * b.re, a, b)
-}
-
-/** The same for a result known to be real. */
-function roundedReal(re: number, a: NumberValue, b: NumberValue): NumberValue | Failure {
-  return re - re === 0 ? real(re) : rounded({ re, im: 0 }, false, a, b)
+function wholeProduct(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
+  if (isSmall(a) && isSmall(b)) return wholeComplex(a.re * b.re - a.im * b.im, a.re * b.im + a.im * b.re, complex)
+  const n = a.re * b.re
+  return !complex && isSafe(n) ? wholeComplex(n, 0, false) : null
 }
 
 /** a/b: 7/0 is ∞, 0/0 undefined; a complex quotient by zero is ∞ without a direction. */
 export function divide(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const complex = a.complex || b.complex
-  if (b.re === 0 && b.im === 0) {
-    if ((a.re === 0 && a.im === 0) || Number.isNaN(a.re)) return undefinedNumber(complex)
-    if (a.im !== 0) return complexNumber({ re: Infinity, im: 0 })
-    return ofSort(real(a.re > 0 ? Infinity : -Infinity), complex)
-  }
-  if (a.whole && b.whole) {
-    const quotient = b.im === 0 ? wholeQuotient(a.re, a.im, b.re, complex) : wholeQuotients(a, b)
-    if (quotient) return quotient
-  }
-  if (a.exact && b.exact) {
-    const value = G.divide(a.exact, b.exact)
-    if (value) return exactNumber(value, complex)
-  }
-  if (a.pi && (b.exact || b.pi)) {
-    const multiple = G.divide(a.pi, b.exact ?? b.pi ?? G.ONE)
-    if (multiple) return b.exact ? multipleOfPi(multiple, complex) : exactNumber(multiple, complex)
-  }
-  return complex ? rounded(C.divide(a, b), true, a, b) : roundedReal(a.re / b.re, a, b)
+  if (b.re === 0 && b.im === 0) return overZero(a, complex)
+  const known = isKnown(a) && isKnown(b) ? knownQuotient(a, b, complex) : null
+  if (known) return known
+  if (!complex) return measured(a.re / b.re, 0, false, a, b)
+  const { re, im } = C.divide(a, b)
+  return measured(re, im, true, a, b)
+}
+
+function overZero(a: NumberValue, complex: boolean): NumberValue {
+  if ((a.re === 0 && a.im === 0) || Number.isNaN(a.re)) return undefinedNumber(complex)
+  if (a.im !== 0) return complexNumber({ re: Infinity, im: 0 })
+  return ofSort(real(a.re > 0 ? Infinity : -Infinity), complex)
+}
+
+/** A quotient of exact numbers, also of multiples of π; `null` where it is none. */
+function knownQuotient(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
+  const whole = a.whole && b.whole ? wholeQuotient(a, b, complex) : null
+  return whole ?? exactQuotient(a, b, complex)
+}
+
+function wholeQuotient(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
+  if (b.im === 0) return wholeOver(a.re, a.im, b.re, complex)
+  if (!isSmall(a) || !isSmall(b)) return null
+  const size = b.re * b.re + b.im * b.im
+  return wholeOver(a.re * b.re + a.im * b.im, a.im * b.re - a.re * b.im, size, true)
+}
+
+/** re/d + j·im/d of safe integers, d not 0. */
+function wholeOver(re: number, im: number, d: number, complex: boolean): NumberValue | null {
+  const x = re / d
+  const y = im / d
+  // Where d does not divide a part its quotient is not whole, or was rounded to be.
+  if (Math.floor(x) === x && Math.floor(y) === y && x * d === re && y * d === im) return wholeComplex(x, y, complex)
+  const parts = im === 0 ? G.fromRatio(re, d) : G.fromSmall(re, im, d)
+  return parts && exactNumber(parts, complex)
+}
+
+function exactQuotient(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
+  const top = a.pi ?? a.exact
+  const bottom = b.pi ?? b.exact
+  // An exact number over a multiple of π is neither.
+  if (!top || !bottom || (b.pi && !a.pi)) return null
+  const value = G.divide(top, bottom)
+  return value && (a.pi && !b.pi ? multipleOfPi(value, complex) : exactNumber(value, complex))
 }
 
 /** a − n·⌊a/n⌋ for real numbers. */
@@ -178,7 +195,8 @@ export function modulo(a: NumberValue, n: NumberValue): NumberValue | Failure {
 export function exactRoot(q: Rational): Rational | null {
   if (Q.sign(q) < 0) return null
   if (typeof q.n === 'number' && typeof q.d === 'number') {
-    const [top, bottom] = [Math.round(Math.sqrt(q.n)), Math.round(Math.sqrt(q.d))]
+    const top = Math.round(Math.sqrt(q.n))
+    const bottom = Math.round(Math.sqrt(q.d))
     return top * top === q.n && bottom * bottom === q.d ? { n: top, d: bottom } : null
   }
   const n = wholeRoot(BigInt(q.n))
@@ -232,29 +250,38 @@ export function onUnitCircle(turns: Rational): NumberValue {
 export function power(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const complex = a.complex || b.complex
   if (a.re === Math.E && a.im === 0 && !a.exact) return exponential(b)
-  if (a.whole && b.whole && a.im === 0 && b.im === 0 && b.re > 0 && b.re < 64) {
-    const n = Q.smallPower(a.re, b.re)
-    if (n !== null) return wholeComplex(n, 0, complex)
-  }
-  if (b.exact && G.isReal(b.exact)) {
-    const exponent = b.exact.re
-    const atZero = zeroBase(a, b)
-    if (atZero) return atZero
-    if (Q.isInteger(exponent) && typeof exponent.n === 'number') {
-      const value = a.exact && G.power(a.exact, exponent.n)
-      if (value) return exactNumber(value, complex)
-      if (exponent.n === 1) return a
-    } else if (exponent.d === 2 && a.exact && G.isReal(a.exact)) {
-      const root = squareRoot(a)
-      if (root.kind === 'number' && root.exact)
-        return power(root, exactNumber({ re: { n: exponent.n, d: 1 }, im: Q.ZERO }, complex))
-    }
+  if (b.im === 0 && (b.whole || b.exact !== null)) {
+    if (a.re === 0 && a.im === 0) return powerOfZero(a, b)
+    const known = b.whole ? wholePower(a, b.re, complex) : rootPower(a, b, complex)
+    if (known) return known
   }
   return rounded(C.power(a, b), complex, a, b)
 }
 
-function zeroBase(a: NumberValue, b: NumberValue): NumberValue | null {
-  if (a.re !== 0 || a.im !== 0) return null
+/** Whole exponents up to this go through plain products. */
+const SMALL_EXPONENT = 64
+
+function wholePower(a: NumberValue, exponent: number, complex: boolean): NumberValue | null {
+  if (a.whole && a.im === 0 && exponent > 0 && exponent < SMALL_EXPONENT) {
+    const n = Q.smallPower(a.re, exponent)
+    if (n !== null) return wholeComplex(n, 0, complex)
+  }
+  const value = a.exact && G.power(a.exact, exponent)
+  if (value) return exactNumber(value, complex)
+  return exponent === 1 ? a : null
+}
+
+/** An exact power of the exact square root, where there is one: 4^(3/2). */
+function rootPower(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
+  const exponent = b.exact?.re
+  if (exponent?.d !== 2 || !a.exact || !G.isReal(a.exact)) return null
+  const root = squareRoot(a)
+  if (root.kind !== 'number' || !root.exact) return null
+  const value = power(root, exactNumber({ re: { n: exponent.n, d: 1 }, im: Q.ZERO }, complex))
+  return value.kind === 'number' ? value : null
+}
+
+function powerOfZero(a: NumberValue, b: NumberValue): NumberValue {
   if (b.re > 0) return exactNumber(G.ZERO, a.complex)
   if (b.re === 0) return exactNumber(G.ONE, a.complex)
   return ofSort(real(Infinity), a.complex)

@@ -27,7 +27,11 @@ class Scalar implements NumberValue {
 
   /** Of whole numbers made when they are asked for: most are only passed through. */
   get exact(): Gaussian | null {
-    if (this.parts === null && this.whole) this.parts = G.gaussian(Q.whole(this.re), Q.whole(this.im))
+    return this.whole ? this.made() : this.parts
+  }
+
+  private made(): Gaussian {
+    this.parts ??= G.gaussian(Q.whole(this.re), Q.whole(this.im))
     return this.parts
   }
 }
@@ -35,6 +39,11 @@ class Scalar implements NumberValue {
 /** A rounded real number. */
 export function real(re: number): NumberValue {
   return new Scalar(re + 0, 0, null, null, false, false)
+}
+
+/** A rounded number of either sort. */
+export function rough(re: number, im: number, complex: boolean): NumberValue {
+  return new Scalar(re + 0, im + 0, null, null, complex || im !== 0, false)
 }
 
 /** The same value of the other sort, if need be. */
