@@ -15,23 +15,31 @@ import { binary, Plainly } from './operators'
 /** A call of a function of the registry, or of one that a line defines. */
 export function apply(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
   if (node.name === 'if' && node.builtIn) return choose(node, context, evaluate)
-  if (node.name === 'each' && node.builtIn) {
-    const [only] = node.args
-    if (!only || node.args.length !== 1)
-      return failure('argument-count', { signature: 'each(…)', given: node.args.length })
-    return evaluate(only, context.entryByEntry())
-  }
+  if (node.name === 'each' && node.builtIn) return entryByEntry(node, context, evaluate)
   const inner = node.builtIn && node.name === 'exp' ? context.inExponent() : context
   const args = allOf(node.args, inner, evaluate)
   if ('kind' in args) return args
-  if (node.builtIn && node.name === 'exp') {
-    const [only] = args
-    const [onlyNode] = node.args
-    if (only && onlyNode) hintBareExponent(only, onlyNode, context)
-  }
+  if (inner !== context) hintExponent(node, args, context)
   const value = node.builtIn ? builtIn(node, args, context) : userDefined(node, args, context)
-  if (value.kind === 'failure' || node.raised === null) return value
-  const exponent = evaluate(node.raised, context)
+  return value.kind === 'failure' || node.raised === null ? value : raised(value, node.raised, node, context, evaluate)
+}
+
+function entryByEntry(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
+  const [only] = node.args
+  if (!only || node.args.length !== 1)
+    return failure('argument-count', { signature: 'each(…)', given: node.args.length })
+  return evaluate(only, context.entryByEntry())
+}
+
+function hintExponent(node: Apply, args: readonly Value[], context: Context): void {
+  const [only] = args
+  const [onlyNode] = node.args
+  if (only && onlyNode) hintBareExponent(only, onlyNode, context)
+}
+
+/** `sin^2(x)`: the power of what the call gives. */
+function raised(value: Value, power: Node, node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
+  const exponent = evaluate(power, context)
   if (exponent.kind === 'failure') return exponent
   if (value.kind === 'sweep')
     return loopBinary('^', value, exponent, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' })
@@ -40,7 +48,7 @@ export function apply(node: Apply, context: Context, evaluate: Evaluate): Value 
 
 /** The values of a row of terms, or the first failure. */
 function allOf(nodes: readonly Node[], context: Context, evaluate: Evaluate): readonly Value[] | Failure {
-  const [first] = nodes
+  const first = nodes[0]
   if (first === undefined) return []
   const value = evaluate(first, context)
   if (value.kind === 'failure') return value
@@ -56,16 +64,18 @@ function allOf(nodes: readonly Node[], context: Context, evaluate: Evaluate): re
 function builtIn(node: Apply, args: readonly Value[], context: Context): Value | Failure {
   const definition = findFunction(node.name)
   if (definition === null) return failure('unknown-name', { name: node.name, near: '' })
+  if (areNumbers(args)) return callFunction(definition, args, node.args, context)
   return (
     (args.length === 1 ? overRow(definition, args, node, context) : null) ??
-    (!definition.sweeps && hasSweep(args) ? overSweeps(definition, args, node, context) : null) ??
+    (!definition.sweeps && args.some(isSweep) ? overSweeps(definition, args, node, context) : null) ??
     callFunction(definition, args, node.args, context)
   )
 }
 
-function hasSweep(values: readonly Value[]): boolean {
-  for (const { kind } of values) if (kind === 'sweep') return true
-  return false
+/** The commonest arguments, which no function runs over. */
+function areNumbers(values: readonly Value[]): boolean {
+  for (let k = 0; k < values.length; k += 1) if (values[k]?.kind !== 'number') return false
+  return true
 }
 
 /** A row of sweeps, as in sum(k*t for k = 1 to 3), is as many arguments. */

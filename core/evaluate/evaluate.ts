@@ -3,7 +3,7 @@ import { conjugate } from '../functions/complex'
 import { findFunction } from '../functions/registry'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
-import type { Node, Polar } from '../notation/tree'
+import type { ChainSign, Node, Polar } from '../notation/tree'
 import * as A from '../values/arithmetic'
 import { degrees, inUnit, radians } from '../values/convert'
 import { asMatrix, mapMatrix, settled, transposed } from '../values/matrices'
@@ -40,28 +40,22 @@ export function evaluate(node: Node, context: Context): Value | Failure {
 
 /**
  * The same, but a sweep may still have to be worked out: for operators, which make one loop of a whole term.
- * The commonest nodes are dealt with at once.
+ * The commonest nodes are dealt with at once, and what is rare stands apart, so that V8 makes one piece of them.
  */
 function unsettled(node: Node, context: Context): Value | Failure {
-  switch (node.type) {
-    case 'literal':
-      return at(node, literalValue(node.value))
-    case 'group':
-      return unsettled(node.inner, context)
-    default:
-  }
-  if (!spend(context.budget)) return failure('too-long')
-  switch (node.type) {
-    case 'name':
-      return at(node, context.lookup(node.name) ?? failure('unknown-name', { name: node.name, near: '' }))
-    case 'product':
-      return at(node, operate(node.sign === 'implicit' ? '*' : node.sign, node.left, node.right, context))
-    case 'sum':
-      return at(node, operate(node.sign, node.left, node.right, context))
-    default:
-      return at(node, step(node, context))
-  }
+  const { type } = node
+  if (type === 'literal') return literalValue(node.value, node)
+  if (type === 'group') return unsettled(node.inner, context)
+  if (!spend(context.budget)) return at(node, failure('too-long'))
+  let value: Value | Failure
+  if (type === 'name') value = context.lookup(node.name) ?? failure('unknown-name', { name: node.name, near: '' })
+  else if (type === 'product') value = operate(productSign(node.sign), node.left, node.right, context)
+  else if (type === 'sum') value = operate(node.sign, node.left, node.right, context)
+  else value = step(node, context)
+  return value.kind === 'failure' ? at(node, value) : value
 }
+
+const productSign = (sign: ChainSign): BinarySign => (sign === 'implicit' ? '*' : sign)
 
 function at(node: Node, value: Value | Failure): Value | Failure {
   return value.kind === 'failure' && value.from === undefined ? { ...value, from: node.from, to: node.to } : value
@@ -183,9 +177,10 @@ function part(node: Extract<Node, { type: 'part' }>, context: Context): Value | 
   return failure('no-such-part', { name: node.name, known })
 }
 
-function literalValue(value: Value): Value | Failure {
-  const overflow = value.kind === 'number' && !C.isFinite(value) && !value.exact
-  return overflow ? failure('too-large') : value
+function literalValue(value: Value, node: Node): Value | Failure {
+  // x − x is 0 for what is finite.
+  const finite = value.kind !== 'number' || value.re - value.re + (value.im - value.im) === 0
+  return finite || value.exact ? value : at(node, failure('too-large'))
 }
 
 function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Context): Value | Failure {

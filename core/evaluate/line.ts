@@ -7,7 +7,7 @@ import type { Problem } from '../notation/problem'
 import type { Node, Span, Statement } from '../notation/tree'
 import * as C from '../numbers/complex'
 import { failure } from '../values/value'
-import type { Failure, FunctionValue, Value } from '../values/value'
+import type { Failure, FunctionValue, NumberValue, Value } from '../values/value'
 import { check } from './check'
 import { Context, DEPTH_LIMIT, STEP_LIMIT, TIME_LIMIT } from './context'
 import type { AngleUnit, Budget, Notes, Scope } from './context'
@@ -53,20 +53,32 @@ export interface Surroundings extends Names {
 export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   const bound = bindStatement(parsed.source, parsed.statement, names)
   const run = new Run(names, bound.used)
-  const first = parsed.problem ?? bound.problem
-  if (first) return new Outcome(bound, null, first, NO_PROBLEMS, run.bareTerms, false)
-  const outcome = named(statementValue(parsed.statement, bound, run), parsed.statement)
-  const failed = outcome?.kind === 'failure' ? failureToProblem(outcome, parsed.source) : null
-  const value = outcome === null || outcome.kind === 'failure' ? null : outcome
-  const beyond = value?.kind === 'number' && !C.isFinite(value)
-  if (beyond && value.exact !== null) {
-    const tooLarge = problem('too-large', wholeOf(bound, parsed))
-    return new Outcome(bound, null, tooLarge, NO_PROBLEMS, run.bareTerms, run.unitUsed)
-  }
-  const undefinedResult = beyond && (Number.isNaN(value.re) || Number.isNaN(value.im))
-  const edge = undefinedResult ? [problem('undefined-result', wholeOf(bound, parsed))] : NO_PROBLEMS
-  const hints = failed ? NO_PROBLEMS : allHints(bound, run.hints, edge)
-  return new Outcome(bound, value, failed, hints, run.bareTerms, run.unitUsed)
+  const unread = parsed.problem ?? bound.problem
+  if (unread !== null) return failed(bound, unread, run)
+  const value = statementValue(parsed.statement, bound, run)
+  if (value !== null && value.kind !== 'number') return otherOutcome(value, parsed, bound, run)
+  const edge = value === null || C.isFinite(value) ? null : atTheEdge(value, bound, parsed)
+  if (edge?.code === 'too-large') return failed(bound, edge, run)
+  const hints = allHints(bound, run.hints, edge)
+  return new Outcome(bound, value, null, hints, run.bareTerms, run.unitUsed)
+}
+
+function failed(bound: Bound, why: Problem, run: Run): Evaluated {
+  return new Outcome(bound, null, why, NO_PROBLEMS, run.bareTerms, run.unitUsed)
+}
+
+/** Anything but a number. */
+function otherOutcome(outcome: Value | Failure, parsed: Parsed, bound: Bound, run: Run): Evaluated {
+  if (outcome.kind === 'failure') return failed(bound, failureToProblem(outcome, parsed.source), run)
+  const value = named(outcome, parsed.statement)
+  return new Outcome(bound, value, null, allHints(bound, run.hints, null), run.bareTerms, run.unitUsed)
+}
+
+/** What is to be said of a number that is not finite: nothing of ∞ itself. */
+function atTheEdge(value: NumberValue, bound: Bound, parsed: Parsed): Problem | null {
+  if (value.exact !== null) return problem('too-large', wholeOf(bound, parsed))
+  const undefinedResult = Number.isNaN(value.re) || Number.isNaN(value.im)
+  return undefinedResult ? problem('undefined-result', wholeOf(bound, parsed)) : null
 }
 
 function wholeOf({ body }: Bound, { source }: Parsed): Span {
@@ -74,8 +86,8 @@ function wholeOf({ body }: Bound, { source }: Parsed): Span {
 }
 
 /** A range that is kept gives its name to its axis. */
-function named(value: Value | Failure | null, statement: Statement): Value | Failure | null {
-  if (value?.kind !== 'sweep' || statement.type !== 'define' || value.axis.name !== null) return value
+function named(value: Value, statement: Statement): Value {
+  if (value.kind !== 'sweep' || statement.type !== 'define' || value.axis.name !== null) return value
   if (value.re !== value.axis.values) return value
   return { ...value, axis: { ...value.axis, name: statement.name.name } }
 }
@@ -102,8 +114,9 @@ function logFixes(call: string): { label: string; replacement: string }[] {
 
 const NO_PROBLEMS: readonly Problem[] = []
 
-function allHints(bound: Bound, told: readonly Problem[], edge: readonly Problem[]): readonly Problem[] {
-  return bound.hints.length + told.length + edge.length === 0 ? NO_PROBLEMS : [...bound.hints, ...told, ...edge]
+function allHints(bound: Bound, told: readonly Problem[], edge: Problem | null): readonly Problem[] {
+  if (edge === null && told.length === 0) return bound.hints
+  return [...bound.hints, ...told, ...(edge ? [edge] : [])]
 }
 
 /** A name that the line reads is kept by a line in error. */

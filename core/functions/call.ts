@@ -42,16 +42,18 @@ export function callFunction(
     if (read.kind === 'failure') return { ...read, from: node.from, to: node.to }
     if (read !== value) ready = ready.with(k, read)
   }
-  const [only] = ready
   if (definition.name === 'abs' && args[0]?.kind === 'angle') return absoluteAngle(args[0]) ?? failure('wrong-kind')
-  if (only === undefined && definition.parameters.length > 0)
+  if (ready.length === 0 && definition.parameters.length > 0)
     return failure('argument-count', { signature: signature(definition), given: 0 })
   return definition.apply(ready, arrays && nodes[0] ? context.about(nodes[0]) : context)
 }
 
 /** Numbers and angles, and nothing else. */
 function areScalars(values: readonly Value[]): boolean {
-  for (const { kind } of values) if (kind !== 'number' && kind !== 'angle') return false
+  for (let k = 0; k < values.length; k += 1) {
+    const kind = values[k]?.kind
+    if (kind !== 'number' && kind !== 'angle') return false
+  }
   return true
 }
 

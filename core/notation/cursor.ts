@@ -22,7 +22,7 @@ export type Opener = Tok.open | Tok.openSquare | Tok.bar | Tok.parallel
 export class Cursor {
   problem: Problem | null = null
   protected readonly tokens = new Tokens(MAX_LINE)
-  // Asked for at every step: one object less on the way.
+  // Asked for at every step: one object less on the way. Behind the last token lie places that say so.
   private readonly kinds = this.tokens.kinds
   private readonly starts = this.tokens.starts
   private readonly ends = this.tokens.ends
@@ -60,7 +60,7 @@ export class Cursor {
 
   protected goTo(at: number): void {
     this.at = at
-    this.kind = this.kinds[at] ?? Tok.end
+    this.kind = this.kinds[at] as Tok
   }
 
   protected is(kind: Tok): boolean {
@@ -69,15 +69,15 @@ export class Cursor {
 
   /** What a token further on is. */
   protected peek(ahead: number): Tok {
-    return this.kinds[this.at + ahead] ?? Tok.end
+    return this.kinds[this.at + ahead] as Tok
   }
 
   protected get from(): number {
-    return this.starts[this.at] ?? 0
+    return this.starts[this.at] as number
   }
 
   protected get to(): number {
-    return this.ends[this.at] ?? 0
+    return this.ends[this.at] as number
   }
 
   protected get spaced(): boolean {
@@ -99,8 +99,8 @@ export class Cursor {
   /** Goes on to the next token; where the one left behind ends. */
   protected take(): number {
     const { at } = this
-    if (!this.is(Tok.end)) this.goTo(at + 1)
-    return this.ends[at] ?? 0
+    if (this.kind !== Tok.end) this.goTo(at + 1)
+    return this.ends[at] as number
   }
 
   /** Takes an opening sign; what was open before it, for {@link left}. */
@@ -154,7 +154,11 @@ export class Cursor {
   /** Counts what a loop strings together: a long row of terms is a deep tree, too. */
   protected another(): void {
     this.terms += 1
-    if (this.terms > MAX_TERMS) this.fail('too-many-terms', this.span(), { limit: MAX_TERMS })
+    if (this.terms > MAX_TERMS) this.tooMany()
+  }
+
+  private tooMany(): void {
+    this.fail('too-many-terms', this.span(), { limit: MAX_TERMS })
   }
 
   /** The line must end here. */

@@ -1,7 +1,7 @@
 import { FactorParser } from './factors'
 import { write } from './problem'
 import { comesApart, endsInPolar, isAngle, isPi, lastPolar, radiansOver } from './syntax'
-import { isComparison, isWordOperator, Level, levelOf, multiplies, startsOperand, Tok } from './tokenKinds'
+import { endsOperand, isComparison, isWordOperator, Level, levelOf, multiplies, startsOperand, Tok } from './tokenKinds'
 import type { ChainSign, Comparison, NameNode, Node, Span } from './tree'
 import * as N from './nodes'
 
@@ -37,34 +37,31 @@ export abstract class ExpressionParser extends FactorParser {
 
   /** Operators from a level on, each with its operands of tighter levels, from the left. */
   private operators(least: Level): Node {
-    let left = this.is(Tok.not) && least <= Level.not ? this.negation() : this.factor()
+    let left = this.kind === Tok.not && least <= Level.not ? this.negation() : this.factor()
     for (;;) {
       const level = levelOf(this.kind)
       if (level < least || level === Level.none) return left
       const before = left
-      // Sums and products are left as they are; all else may deserve a hint.
-      if (level < Level.sum || level === Level.parallel) this.free = false
-      switch (level) {
-        case Level.chain:
-          left = this.chainAfter(left)
-          break
-        case Level.sum:
-          left = this.sum(left)
-          break
-        case Level.parallel:
-          left = this.parallel(left)
-          break
-        case Level.comparison:
-          left = this.comparison(left)
-          break
-        case Level.range:
-          left = this.range(left)
-          break
-        default:
-          left = this.logic(left, level)
-      }
+      if (level === Level.chain) left = this.chainAfter(left)
+      else if (level === Level.sum) left = this.sum(left)
+      else left = this.looser(left, level)
       // What could not be joined ends the expression: a closing bar, a range where none is allowed.
       if (left === before) return left
+    }
+  }
+
+  /** Anything but sums and products, which are left as they are by binding: all else may deserve a hint. */
+  private looser(left: Node, level: Level): Node {
+    this.free = false
+    switch (level) {
+      case Level.parallel:
+        return this.parallel(left)
+      case Level.comparison:
+        return this.comparison(left)
+      case Level.range:
+        return this.range(left)
+      default:
+        return this.logic(left, level)
     }
   }
 
@@ -214,14 +211,45 @@ export abstract class ExpressionParser extends FactorParser {
   protected chainAfter(first: Node): Node {
     let left = first
     let before = first
-    let rest: { sign: ChainSign; node: Node }[] | null = null
     let products = 0
-    for (;;) {
-      const sign = this.chainSign(before)
-      if (sign === null) break
-      if (sign !== 'implicit') this.take()
+    // Most rows are only this.
+    while ((this.kind === Tok.times || this.kind === Tok.over) && !this.angled && !this.apart) {
+      const sign = this.kind === Tok.times ? '*' : '/'
+      this.take()
       this.another()
       const node = this.factor()
+      if (this.angled || this.apart) return this.chainOn(first, left, before, products, sign, node)
+      left = N.product(sign, left, node, first.from, node.to)
+      before = node
+      products += 1
+    }
+    if (endsOperand(this.kind) && this.kind !== Tok.times && this.kind !== Tok.over) return left
+    const sign = this.chainSign(before)
+    return sign === null ? left : this.chainOn(first, left, before, products, sign, this.factorAfter(sign))
+  }
+
+  private factorAfter(sign: ChainSign): Node {
+    if (sign !== 'implicit') this.take()
+    this.another()
+    return this.factor()
+  }
+
+  /** The same for any row, from a factor on that has just been read. */
+  private chainOn(
+    first: Node,
+    leftSoFar: Node,
+    last: Node,
+    productsSoFar: number,
+    itsSign: ChainSign,
+    factor: Node,
+  ): Node {
+    let left = leftSoFar
+    let before = last
+    let products = productsSoFar
+    let sign = itsSign
+    let node = factor
+    let rest: { sign: ChainSign; node: Node }[] | null = null
+    for (;;) {
       if (this.angled) {
         if (sign === '*' && before.type === 'polar' && isAngle(node)) return this.bracketings(before, node, sign)
         const unit = sign === '/' ? radiansOver(node) : null
@@ -235,6 +263,10 @@ export abstract class ExpressionParser extends FactorParser {
       else rest.push({ sign, node })
       products += 1
       before = node
+      const next = this.chainSign(before)
+      if (next === null) break
+      sign = next
+      node = this.factorAfter(next)
     }
     return rest === null ? left : N.chain(first, rest, first.from, before.to)
   }

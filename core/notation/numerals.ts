@@ -27,7 +27,8 @@ export class Numeral {
  * other numbers stay the same.
  */
 const PLACES = 4096
-const remembered: (Numeral | undefined)[] = Array.from({ length: PLACES })
+const NOTHING = new Numeral('', real(0), NaN, -1)
+const remembered: Numeral[] = Array.from({ length: PLACES }, () => NOTHING)
 /** Longest numeral whose digits are a safe integer, point included. */
 const LONGEST = 16
 
@@ -38,13 +39,17 @@ const LONGEST = 16
  */
 export function numeralAt(source: string, from: number, to: number, whole: number, places: number): Numeral {
   const length = to - from
-  if (length > LONGEST) return made(source.slice(from, to), NaN, -1)
   const place = ((whole | 0) + 331 * places + 97 * length) & (PLACES - 1)
-  const before = remembered[place]
+  const before = remembered[place] as Numeral
   // Digits, point and length are all there is to a numeral: leading zeros show in the length.
-  if (before !== undefined && before.whole === whole && before.places === places && before.digits.length === length)
-    return before
-  const numeral = made(source.slice(from, to), whole, places)
+  if (before.whole === whole && before.places === places && before.digits.length === length) return before
+  return readAt(source.slice(from, to), whole, places, place)
+}
+
+function readAt(digits: string, whole: number, places: number, place: number): Numeral {
+  // Two long ones could have the same double.
+  if (digits.length > LONGEST) return made(digits, NaN, -1)
+  const numeral = made(digits, whole, places)
   remembered[place] = numeral
   return numeral
 }

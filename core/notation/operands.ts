@@ -1,13 +1,12 @@
 import { Cursor } from './cursor'
 import type { Opener } from './cursor'
 import { numeralNode } from './literals'
-import { numeralAt, numeralOf } from './numerals'
-import type { Numeral } from './numerals'
 import { write } from './problem'
 import { isLetter } from './syntax'
 import { endsOperand, isName, isNameToo, isSign, isWordOperator, Tok } from './tokenKinds'
 import type { Call, Literal, NameNode, Node, Quantity, Slice } from './tree'
 import * as N from './nodes'
+import { nameAt } from './spellings'
 
 const CLOSING_TEXT = new Map([
   [Tok.close, ')'],
@@ -21,9 +20,6 @@ function closingOf(opener: Opener | Tok.end): Tok {
   if (opener === Tok.open) return Tok.close
   return opener === Tok.openSquare ? Tok.closeSquare : opener
 }
-
-const isPostfix = (kind: Tok): boolean =>
-  kind === Tok.degree || kind === Tok.deg || kind === Tok.rad || kind === Tok.factorial || kind === Tok.dot
 
 /** Operands with what stands directly behind them: calls, entries, units, brackets, bars, lists. */
 export abstract class OperandParser extends Cursor {
@@ -60,14 +56,14 @@ export abstract class OperandParser extends Cursor {
   }
 
   protected postfix(): Node {
+    const { kind } = this
     // Most operands are one number or name with an operator behind it.
     if (endsOperand(this.peek(1))) {
-      if (this.is(Tok.number)) return this.digits()
-      if (this.is(Tok.name)) return this.plainName()
+      if (kind === Tok.number) return this.digits()
+      if (kind === Tok.name) return this.plainName()
     }
-    const operand = this.primary()
-    const { kind } = this
-    return kind === Tok.open || kind === Tok.openSquare || isPostfix(kind) ? this.postfixes(operand) : operand
+    const operand = kind === Tok.open ? this.round() : this.primary()
+    return endsOperand(this.kind) ? operand : this.postfixes(operand)
   }
 
   private postfixes(first: Node): Node {
@@ -201,7 +197,7 @@ export abstract class OperandParser extends Cursor {
 
   protected number(): Node {
     const { from } = this
-    const numeral = this.numeral()
+    const numeral = this.tokens.numeral(this.at)
     const to = this.take()
     const { kind } = this
     // The ends of the tokens touch: letters directly behind the digits.
@@ -217,15 +213,8 @@ export abstract class OperandParser extends Cursor {
   /** The digits at hand, and nothing behind them. */
   protected digits(): Literal {
     const { from } = this
-    const numeral = this.numeral()
-    return numeralNode(numeral, from, this.take())
-  }
-
-  private numeral(): Numeral {
-    const { at, tokens } = this
-    const whole = tokens.whole(at)
-    if (Number.isNaN(whole)) return numeralOf(tokens.text(at))
-    return numeralAt(this.source, this.from, this.to, whole, tokens.places(at))
+    const { real, digits } = this.tokens.numeral(this.at)
+    return N.literal(real, digits, '', 'none', from, this.take())
   }
 
   protected name(): Node {
@@ -237,27 +226,18 @@ export abstract class OperandParser extends Cursor {
   }
 
   private plainName(): Node {
-    const { from, text } = this
+    const { from } = this
     this.free = false
-    return N.name(text, from, this.take())
+    const to = this.take()
+    return N.name(nameAt(this.source, from, to), from, to)
   }
 
   /** What a sign opens. */
   protected signed(): Node {
-    const { at, from } = this
+    const { from } = this
     switch (this.kind) {
-      case Tok.open: {
-        const outer = this.enter(Tok.open)
-        const before = this.ranges
-        const freeBefore = this.free
-        this.ranges = true
-        this.free = true
-        const inner = this.whole()
-        const { free } = this
-        this.ranges = before
-        this.free = freeBefore && free
-        return N.group(inner, free, from, this.close(at, outer))
-      }
+      case Tok.open:
+        return this.round()
       case Tok.bar:
         return this.bars(Tok.bar)
       case Tok.parallel:
@@ -277,6 +257,19 @@ export abstract class OperandParser extends Cursor {
       default:
         return this.fail('operand-expected', this.span(), { found: this.slice(this.span()) })
     }
+  }
+
+  /** A term in round brackets. */
+  private round(): Node {
+    const { at, from, ranges, free: freeBefore } = this
+    const outer = this.enter(Tok.open)
+    this.ranges = true
+    this.free = true
+    const inner = this.whole()
+    const { free } = this
+    this.ranges = ranges
+    this.free = freeBefore && free
+    return N.group(inner, free, from, this.close(at, outer))
   }
 
   /** A closing bracket where an operand should stand. */

@@ -16,11 +16,16 @@ function stands(text: string, source: string, from: number): boolean {
   return true
 }
 
-/** The text that stands between two places of a line, for names. */
+/** One character is a text of its own already. */
+function letterAt(source: string, at: number): string {
+  const letter = source.charAt(at)
+  return letter === '∞' ? 'inf' : letter
+}
+
+/** The text that stands between two places of a line, for names; as standard notation writes it. */
 export function nameAt(source: string, from: number, to: number): string {
   const length = to - from
-  // One character is a text of its own already.
-  if (length === 1) return source.charAt(from)
+  if (length === 1) return letterAt(source, from)
   const place = (31 * source.charCodeAt(from) + 7 * source.charCodeAt(to - 1) + 131 * length) & (PLACES - 1)
   const before = remembered[place] ?? ''
   if (before.length === length && stands(before, source, from)) return before

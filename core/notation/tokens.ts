@@ -1,4 +1,6 @@
 import { table } from '../table'
+import { numeralAt, numeralOf } from './numerals'
+import type { Numeral } from './numerals'
 import { nameAt } from './spellings'
 import { isName, isSign, Tok } from './tokenKinds'
 
@@ -33,6 +35,11 @@ const WORDS: readonly (readonly [string, Tok])[] = [
   ['within', Tok.within], ['where', Tok.where], ['for', Tok.for],
 ] // prettier-ignore
 
+interface Word {
+  readonly word: string
+  readonly kind: Tok
+}
+
 const SUPERSCRIPTS = table<string>({
   '⁰': '0', '¹': '1', '²': '2', '³': '3', '⁴': '4', '⁵': '5', '⁶': '6', '⁷': '7', '⁸': '8', '⁹': '9', '⁻': '-',
 }) // prettier-ignore
@@ -44,7 +51,7 @@ const FIRST = new Uint8Array(128).fill(Tok.odd)
 const SECOND = new Uint8Array(128)
 const DOUBLE = new Uint8Array(128)
 /** Words by the code of their first letter. */
-const WORDS_BY_LETTER: (readonly (readonly [string, Tok])[] | undefined)[] = Array.from({ length: 128 })
+const WORDS_BY_LETTER: (readonly Word[] | undefined)[] = Array.from({ length: 128 })
 
 for (let code = 9; code <= 13; code += 1) FIRST[code] = SPACE
 FIRST[32] = SPACE
@@ -52,7 +59,7 @@ for (let code = 0; code < 128; code += 1) {
   const letter = String.fromCharCode(code)
   if (/[a-z_]/i.test(letter)) FIRST[code] = Tok.name
   if (/\d/.test(letter)) FIRST[code] = Tok.number
-  const words = WORDS.filter(([word]) => word.startsWith(letter))
+  const words = WORDS.filter(([word]) => word.startsWith(letter)).map(([word, kind]) => ({ word, kind }))
   if (words.length > 0) WORDS_BY_LETTER[code] = words
 }
 for (const [text, kind] of SIGNS) {
@@ -99,9 +106,14 @@ function exponentEnd(source: string, at: number): number {
 /** The word of the notation that stands at a place, or a name like any other. */
 function wordAt(source: string, from: number, to: number, first: number): Tok {
   const words = WORDS_BY_LETTER[first]
-  if (words === undefined) return Tok.name
-  const length = to - from
-  for (const [word, kind] of words) if (word.length === length && source.startsWith(word, from)) return kind
+  return words === undefined ? Tok.name : wordAmong(words, source, from, to)
+}
+
+function wordAmong(words: readonly Word[], source: string, from: number, to: number): Tok {
+  for (let k = 0; k < words.length; k += 1) {
+    const { word, kind } = words[k] as Word
+    if (word.length === to - from && source.startsWith(word, from)) return kind
+  }
   return Tok.name
 }
 
@@ -123,7 +135,10 @@ export class Tokens {
   readonly kinds: Uint8Array
   readonly starts: Int32Array
   readonly ends: Int32Array
-  /** Of plain digits: all of them as one whole number, and how many stand behind the point (−1 without one). */
+  /**
+   * Of digits: all of them as one whole number (NaN where they have an exponent or stand raised), and how many of
+   * them stand behind the point (−1 without one).
+   */
   private readonly wholes: Float64Array
   private readonly decimals: Int16Array
 
@@ -150,14 +165,11 @@ export class Tokens {
     return this.ends[k] ?? this.source.length
   }
 
-  /** The digits of a number as one whole number; NaN where it has an exponent or is not written in plain digits. */
-  whole(k: number): number {
-    return this.wholes[k] ?? NaN
-  }
-
-  /** How many of them stand behind the point; −1 where there is none. */
-  places(k: number): number {
-    return this.decimals[k] ?? -1
+  /** The digits of a number with what they are worth. */
+  numeral(k: number): Numeral {
+    const whole = this.wholes[k] as number
+    if (Number.isNaN(whole)) return numeralOf(this.text(k))
+    return numeralAt(this.source, this.starts[k] as number, this.ends[k] as number, whole, this.decimals[k] as number)
   }
 
   /** True where white space, or the start or the end of the line, comes before it. */
@@ -174,8 +186,7 @@ export class Tokens {
     const written = isName(kind) ? nameAt(this.source, from, to) : this.source.slice(from, to)
     if (kind === Tok.text) return written.slice(1, -1)
     if (kind < Tok.number || this.source.charCodeAt(from) < 128) return written
-    if (kind === Tok.number) return Array.from(written, (letter) => SUPERSCRIPTS.get(letter) ?? '').join('')
-    return written === '∞' ? 'inf' : written
+    return kind === Tok.number ? Array.from(written, (letter) => SUPERSCRIPTS.get(letter) ?? '').join('') : written
   }
 
   /** Degrees, minutes and seconds as decimal text. */
