@@ -3,13 +3,13 @@ import { conjugate } from '../functions/complex'
 import { findFunction } from '../functions/registry'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
-import type { ChainSign, Node, Polar } from '../notation/tree'
+import type { Node, Polar } from '../notation/tree'
 import * as A from '../values/arithmetic'
 import { degrees, inUnit, radians } from '../values/convert'
 import { asMatrix, mapMatrix, settled, transposed } from '../values/matrices'
 import { euclideanNorm, mapVector } from '../values/vectors'
 import { angleOf, angleOfTurns, integer, text } from '../values/make'
-import type { Failure, Value } from '../values/value'
+import type { Failure, NumberValue, Value } from '../values/value'
 import { failure } from '../values/value'
 import { algebraDeterminant, algebraMatrix, algebraTranspose } from '../algebra/polyMatrix'
 import { isAlgebraic } from '../algebra/ratio'
@@ -49,13 +49,21 @@ function unsettled(node: Node, context: Context): Value | Failure {
   if (!spend(context.budget)) return at(node, failure('too-long'))
   let value: Value | Failure
   if (type === 'name') value = context.lookup(node.name) ?? failure('unknown-name', { name: node.name, near: '' })
-  else if (type === 'product') value = operate(productSign(node.sign), node.left, node.right, context)
-  else if (type === 'sum') value = operate(node.sign, node.left, node.right, context)
-  else value = step(node, context)
+  else if (type === 'product' || type === 'sum') {
+    const left = unsettled(node.left, context)
+    if (left.kind === 'failure') return left
+    const right = unsettled(node.right, context)
+    if (right.kind === 'failure') return right
+    value =
+      left.kind === 'number' && right.kind === 'number' && !isZero(right)
+        ? onNumbers(node.sign, left, right)
+        : operateOn(plainSign(node.sign), left, right, node.left, node.right, context)
+  } else value = step(node, context)
   return value.kind === 'failure' ? at(node, value) : value
 }
 
-const productSign = (sign: ChainSign): BinarySign => (sign === 'implicit' ? '*' : sign)
+const isZero = (z: NumberValue): boolean => z.re === 0 && z.im === 0
+const plainSign = (sign: BinarySign | 'implicit'): BinarySign => (sign === 'implicit' ? '*' : sign)
 
 function at(node: Node, value: Value | Failure): Value | Failure {
   return value.kind === 'failure' && value.from === undefined ? { ...value, from: node.from, to: node.to } : value
@@ -188,7 +196,6 @@ function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Con
   if (left.kind === 'failure') return left
   const right = unsettled(rightNode, context)
   if (right.kind === 'failure') return right
-  if (left.kind === 'number' && right.kind === 'number' && sign !== '/') return onNumbers(sign, left, right)
   return operateOn(sign, left, right, leftNode, rightNode, context)
 }
 

@@ -66,16 +66,22 @@ export function binary(sign: BinarySign, a: Value, b: Value, context: OperatorCo
 }
 
 /** The commonest case of all, without the way through the table. */
-export function onNumbers(sign: BinarySign, a: NumberValue, b: NumberValue): NumberValue | Failure {
+export function onNumbers(sign: BinarySign | 'implicit', a: NumberValue, b: NumberValue): NumberValue | Failure {
+  if (sign === '*') return A.multiply(a, b)
+  if (sign === '+') return A.add(a, b)
+  if (sign === '-') return A.subtract(a, b)
+  if (sign === '/') return A.divide(a, b)
+  return otherOnNumbers(sign, a, b)
+}
+
+function otherOnNumbers(
+  sign: Exclude<BinarySign | 'implicit', '*' | '+' | '-' | '/'>,
+  a: NumberValue,
+  b: NumberValue,
+): NumberValue | Failure {
   switch (sign) {
-    case '+':
-      return A.add(a, b)
-    case '-':
-      return A.subtract(a, b)
-    case '*':
+    case 'implicit':
       return A.multiply(a, b)
-    case '/':
-      return A.divide(a, b)
     case '^':
       return A.power(a, b)
     case '||':

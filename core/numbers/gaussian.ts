@@ -94,11 +94,6 @@ export function multiply(a: Gaussian, b: Gaussian): Gaussian | null {
   return join(products(a.re, b.re, Q.negate(a.im), b.im), products(a.re, b.im, a.im, b.re))
 }
 
-/** n/d from safe integers; `null` where d is 0. */
-export function fromRatio(n: number, d: number): Gaussian | null {
-  return join(Q.fromSmall(n, d), Q.ZERO)
-}
-
 /** re/d + j·im/d from safe integers; `null` where d is 0. */
 export function fromSmall(re: number, im: number, d: number): Gaussian | null {
   return join(Q.fromSmall(re, d), Q.fromSmall(im, d))

@@ -43,7 +43,7 @@ export function add(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const re = a.re + b.re
   const im = a.im + b.im
   if (a.whole && b.whole && isSafe(re) && isSafe(im)) return wholeComplex(re, im, complex)
-  const known = isKnown(a) && isKnown(b) ? knownSum(a, b, complex, Q.add, G.add) : null
+  const known = isKnown(a) && isKnown(b) ? knownSum(a, b, complex, 1) : null
   return known ?? measured(re, im, complex, a, b)
 }
 
@@ -52,28 +52,25 @@ export function subtract(a: NumberValue, b: NumberValue): NumberValue | Failure 
   const re = a.re - b.re
   const im = a.im - b.im
   if (a.whole && b.whole && isSafe(re) && isSafe(im)) return wholeComplex(re, im, complex)
-  const known = isKnown(a) && isKnown(b) ? knownSum(a, b, complex, Q.subtract, G.subtract) : null
+  const known = isKnown(a) && isKnown(b) ? knownSum(a, b, complex, -1) : null
   return known ?? measured(re, im, complex, a, b)
 }
 
-type Join<T> = (a: T, b: T) => T | null
+/** a + sign·b of exact numbers or of multiples of π, of which one may be 0; `null` where they are neither. */
+function knownSum(a: NumberValue, b: NumberValue, complex: boolean, sign: 1 | -1): NumberValue | null {
+  if (complex || a.pi !== null || b.pi !== null) return knownSumOf(a, b, complex, sign)
+  const left = realPart(a)
+  const right = realPart(b)
+  const value = sign > 0 ? Q.add(left, right) : Q.subtract(left, right)
+  return value && exactReal(value)
+}
 
-/** A sum or difference of exact numbers or of multiples of π, of which one may be 0; `null` where it is neither. */
-function knownSum(
-  a: NumberValue,
-  b: NumberValue,
-  complex: boolean,
-  joinReal: Join<Rational>,
-  join: Join<Gaussian>,
-): NumberValue | null {
+function knownSumOf(a: NumberValue, b: NumberValue, complex: boolean, sign: 1 | -1): NumberValue | null {
   const pi = a.pi !== null || b.pi !== null
-  if (!pi && !complex) {
-    const value = joinReal(realPart(a), realPart(b))
-    return value && exactReal(value)
-  }
   const left = pi ? overPi(a) : a.exact
   const right = pi ? overPi(b) : b.exact
-  const value = left && right && join(left, right)
+  if (left === null || right === null) return null
+  const value = sign > 0 ? G.add(left, right) : G.subtract(left, right)
   return value && (pi ? multipleOfPi(value, complex) : exactNumber(value, complex))
 }
 
@@ -166,8 +163,17 @@ function wholeOver(re: number, im: number, d: number, complex: boolean): NumberV
   const y = im / d
   // Where d does not divide a part its quotient is not whole, or was rounded to be.
   if (Math.floor(x) === x && Math.floor(y) === y && x * d === re && y * d === im) return wholeComplex(x, y, complex)
-  const parts = im === 0 ? G.fromRatio(re, d) : G.fromSmall(re, im, d)
-  return parts && exactNumber(parts, complex)
+  return im === 0 && !complex ? exactRatio(re, d) : exactRatios(re, im, d)
+}
+
+function exactRatio(n: number, d: number): NumberValue | null {
+  const value = Q.fromSmall(n, d)
+  return value && exactReal(value)
+}
+
+function exactRatios(re: number, im: number, d: number): NumberValue | null {
+  const parts = G.fromSmall(re, im, d)
+  return parts && exactNumber(parts, true)
 }
 
 function exactQuotient(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {

@@ -78,7 +78,8 @@ export function exactNumber(exact: Gaussian, complex = false): NumberValue {
 }
 
 export function exactReal(q: Rational): NumberValue {
-  return exactNumber(G.fromRational(q))
+  if (q.d === 1 && typeof q.n === 'number') return wholeNumber(q.n)
+  return new Scalar(Q.toNumber(q), 0, G.fromRational(q), null, false, false)
 }
 
 export function integer(n: number): NumberValue {
