@@ -23,6 +23,19 @@ export function callFunction(
   nodes: readonly Node[],
   context: Context,
 ): Value | Failure {
+  // Most calls are of one number, where nothing is to be checked or read.
+  const { parameters } = definition
+  if (args.length === 1 && args[0]?.kind === 'number' && parameters.length === 1 && parameters[0]?.kind === 'number')
+    return definition.apply(args, context)
+  return checkedCall(definition, args, nodes, context)
+}
+
+function checkedCall(
+  definition: FunctionDefinition,
+  args: readonly Value[],
+  nodes: readonly Node[],
+  context: Context,
+): Value | Failure {
   const scalars = areScalars(args)
   const arrays = !scalars && takesArrays(definition)
   if (!scalars) {

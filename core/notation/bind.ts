@@ -123,10 +123,8 @@ class Binder {
   }
 
   private isUnit(name: string): boolean {
-    if (name.length !== 1) return false
     if (name === this.names.letter) return true
-    if (!isLetter(name)) return false
-    return !this.locals.has(name) && this.names.above(name) === null
+    return isLetter(name) && !this.locals.has(name) && this.names.above(name) === null
   }
 
   private isName(name: string): boolean {
@@ -222,12 +220,10 @@ class Binder {
 
   /** The same row where binding changes nothing in it. */
   private all(nodes: readonly Node[]): readonly Node[] {
-    const [only] = nodes
-    if (nodes.length === 1 && only) {
-      const bound = this.bind(only)
-      return bound === only ? nodes : [bound]
-    }
-    return nodes.map((node) => this.bind(node))
+    const only = nodes[0]
+    if (nodes.length !== 1 || only === undefined) return nodes.map((node) => this.bind(node))
+    const bound = this.bind(only)
+    return bound === only ? nodes : [bound]
   }
 
   private slicing({ first, last, step, from, to }: Slice): Slice {
@@ -511,14 +507,15 @@ class Binder {
     const constant = mayBeConstant(name) ? CONSTANTS.get(name) : undefined
     if (constant) return N.constant(constant, CONSTANT_VALUES[constant], from, to)
     const kept = this.names.above(name)
-    if (kept?.kind === 'function') {
-      this.fail('function-needs-bracket', node, { name }, [write(`${name}()`)])
-      return node
-    }
-    if (kept) {
-      this.use(name, kept)
-      return node
-    }
+    if (kept === null) return this.notKept(node)
+    if (kept.kind === 'value') this.use(name, kept)
+    else this.fail('function-needs-bracket', node, { name }, [write(`${name}()`)])
+    return node
+  }
+
+  /** `j4.5` where no line keeps such a name, or a name that nothing defines. */
+  private notKept(node: NameNode): Node {
+    const { name } = node
     const circuit = readCircuitImaginary(name)
     if (circuit && name.startsWith(this.names.letter) && !this.names.anywhere(name))
       return imaginary(node, circuit.digits, circuit.prefix, circuit.exponent, 'before')
