@@ -207,7 +207,7 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
   const exponent = evaluate(exponentNode, inner)
   if (exponent.kind === 'failure') return exponent
   if (natural) hintBareExponent(exponent, exponentNode, context)
-  if (base.kind === 'number' && exponent.kind === 'number') return onNumbers('^', base, exponent)
+  if (base.kind === 'number' && exponent.kind === 'number') return A.power(base, exponent)
   if (base.kind === 'sweep' || exponent.kind === 'sweep') {
     const loop = loopBinary('^', base, exponent, baseNode, context)
     if (loop) return loop

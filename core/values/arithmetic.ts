@@ -229,6 +229,7 @@ export function squareRoot(a: NumberValue): NumberValue | Failure {
     const root = exactRoot(positive ? a.exact.re : Q.negate(a.exact.re))
     if (root) return exactNumber(positive ? G.fromRational(root) : G.gaussian(Q.ZERO, root), a.complex || !positive)
   }
+  if (a.im === 0 && a.re >= 0) return measured(Math.sqrt(a.re), 0, a.complex, a, a)
   return rounded(C.sqrt(a), a.complex, a)
 }
 
@@ -272,9 +273,18 @@ function wholePower(a: NumberValue, exponent: number, complex: boolean): NumberV
     const n = Q.smallPower(a.re, exponent)
     if (n !== null) return wholeComplex(n, 0, complex)
   }
-  const value = a.exact && G.power(a.exact, exponent)
-  if (value) return exactNumber(value, complex)
-  return exponent === 1 ? a : null
+  const value = a.exact && (complex ? exactPower(a.exact, exponent) : realPower(a.exact.re, exponent))
+  return value ?? (exponent === 1 ? a : null)
+}
+
+function exactPower(a: Gaussian, exponent: number): NumberValue | null {
+  const value = G.power(a, exponent)
+  return value && exactNumber(value, true)
+}
+
+function realPower(a: Rational, exponent: number): NumberValue | null {
+  const value = Q.power(a, exponent)
+  return value && exactReal(value)
 }
 
 /** An exact power of the exact square root, where there is one: 4^(3/2). */

@@ -36,6 +36,9 @@ class Scalar implements NumberValue {
   }
 }
 
+// As of the first fractions: numbers that are kept from the start must have the shape of those to come.
+void new Scalar(0.5, 0.5, G.UNIT, G.UNIT, true, false)
+
 /** A rounded real number. */
 export function real(re: number): NumberValue {
   return new Scalar(re + 0, 0, null, null, false, false)
