@@ -25,7 +25,7 @@ function part(z: NumberValue, which: 're' | 'im'): NumberValue {
 }
 
 export function conjugate(z: NumberValue): NumberValue {
-  if (z.whole) return wholeComplex(z.re, 0 - z.im, z.complex)
+  if (z.bottom === 1) return wholeComplex(z.re, 0 - z.im, z.complex)
   if (z.exact) return exactNumber(G.conjugate(z.exact), z.complex)
   if (z.pi) return multipleOfPi(G.conjugate(z.pi), z.complex)
   return z.complex ? complexNumber({ re: z.re, im: 0 - z.im }) : z

@@ -97,6 +97,16 @@ export function whole(n: number): Rational {
   return new Fraction(n, 1)
 }
 
+/** n/d of safe integers that are in lowest terms already. */
+export function ratio(n: number, d: number): Rational {
+  return new Fraction(n, d)
+}
+
+/** The greatest common divisor of two safe integers; positive where not both are 0. */
+export function commonDivisor(a: number, b: number): number {
+  return gcdSmall(a < 0 ? -a : a, b < 0 ? -b : b)
+}
+
 /** n/d in lowest terms from safe integers; `null` where d is 0. */
 export function fromSmall(n: number, d: number): Rational | null {
   if (d === 0) return null

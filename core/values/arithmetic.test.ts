@@ -61,12 +61,12 @@ test('a value and its exact parts never differ by more than their rounding', () 
 })
 
 test('a whole number is one of the plain sort that a double holds exactly', () => {
-  expect(integer(2 ** 53 - 1).whole).toBe(true)
-  expect(exactReal({ n: 2n ** 53n, d: 1 }).whole).toBe(false)
-  expect(exactReal({ n: 1, d: 2 }).whole).toBe(false)
-  expect(real(3).whole).toBe(false)
-  expect(ofSort(integer(3), true)).toMatchObject({ whole: true, complex: true })
-  expect(shownAs(integer(3), 3.5, 0).whole).toBe(false)
+  expect(integer(2 ** 53 - 1).bottom).toBe(1)
+  expect(exactReal({ n: 2n ** 53n, d: 1 }).bottom).toBe(0)
+  expect(exactReal({ n: -1, d: 2 })).toMatchObject({ top: -1, bottom: 2 })
+  expect(real(3).bottom).toBe(0)
+  expect(ofSort(integer(3), true)).toMatchObject({ bottom: 1, complex: true })
+  expect(shownAs(integer(3), 3.5, 0).bottom).toBe(0)
   // Beyond them integers go on exactly.
   expect(A.add(integer(2 ** 53 - 1), integer(1))).toMatchObject({ exact: { re: { n: 2n ** 53n, d: 1 } } })
   expect(A.multiply(integer(2 ** 40), integer(2 ** 40))).toMatchObject({ exact: { re: { n: 2n ** 80n, d: 1 } } })

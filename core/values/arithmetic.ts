@@ -5,7 +5,7 @@ import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { cosTurns, sinTurns } from '../numbers/turns'
 import {
-  complexNumber, exactNumber, exactReal, integer, isSafe, multipleOfPi, ofSort, real, rough, wholeComplex,
+  complexNumber, exactNumber, integer, isSafe, multipleOfPi, ofSort, ratio, real, reducedRatio, rough, wholeComplex, wholeNumber,
 } from './make' // prettier-ignore
 import type { Failure, NumberValue } from './value'
 import { failure } from './value'
@@ -15,7 +15,7 @@ import { failure } from './value'
 const isFinite = (z: NumberValue): boolean => Number.isFinite(z.re) && Number.isFinite(z.im)
 
 /** True where nothing has been rounded, π aside. */
-const isKnown = (z: NumberValue): boolean => z.whole || z.pi !== null || z.exact !== null
+const isKnown = (z: NumberValue): boolean => z.bottom !== 0 || z.pi !== null || z.exact !== null
 
 /** A rounded result; a finite computation that left the range of doubles is an error. */
 export function rounded(z: C.Complex, complex: boolean, a: NumberValue, b: NumberValue = a): NumberValue | Failure {
@@ -42,7 +42,7 @@ export function add(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const complex = a.complex || b.complex
   const re = a.re + b.re
   const im = a.im + b.im
-  if (a.whole && b.whole && isSafe(re) && isSafe(im)) return wholeComplex(re, im, complex)
+  if (a.bottom === 1 && b.bottom === 1 && isSafe(re) && isSafe(im)) return wholeComplex(re, im, complex)
   const known = isKnown(a) && isKnown(b) ? knownSum(a, b, complex, 1) : null
   return known ?? measured(re, im, complex, a, b)
 }
@@ -51,18 +51,29 @@ export function subtract(a: NumberValue, b: NumberValue): NumberValue | Failure 
   const complex = a.complex || b.complex
   const re = a.re - b.re
   const im = a.im - b.im
-  if (a.whole && b.whole && isSafe(re) && isSafe(im)) return wholeComplex(re, im, complex)
+  if (a.bottom === 1 && b.bottom === 1 && isSafe(re) && isSafe(im)) return wholeComplex(re, im, complex)
   const known = isKnown(a) && isKnown(b) ? knownSum(a, b, complex, -1) : null
   return known ?? measured(re, im, complex, a, b)
 }
 
+/** The numerator of a small real number over its {@link NumberValue.bottom}. */
+const topOf = (z: NumberValue): number => (z.bottom === 1 ? z.re : z.top)
+
 /** a + sign·b of exact numbers or of multiples of π, of which one may be 0; `null` where they are neither. */
 function knownSum(a: NumberValue, b: NumberValue, complex: boolean, sign: 1 | -1): NumberValue | null {
-  if (complex || a.pi !== null || b.pi !== null) return knownSumOf(a, b, complex, sign)
-  const left = realPart(a)
-  const right = realPart(b)
-  const value = sign > 0 ? Q.add(left, right) : Q.subtract(left, right)
-  return value && exactReal(value)
+  const small = !complex && a.bottom !== 0 && b.bottom !== 0 ? ratioSum(a, b, sign) : null
+  return small ?? knownSumOf(a, b, complex, sign)
+}
+
+/** The same of small real numbers; `null` where a part is no safe integer. */
+function ratioSum(a: NumberValue, b: NumberValue, sign: 1 | -1): NumberValue | null {
+  const left = topOf(a) * b.bottom
+  const right = sign * topOf(b) * a.bottom
+  const n = left + right
+  const d = a.bottom * b.bottom
+  if (!(isSafe(left) && isSafe(right) && isSafe(n) && isSafe(d))) return null
+  // With a whole number the sum of fractions in lowest terms is in lowest terms.
+  return a.bottom === 1 || b.bottom === 1 ? reducedRatio(n + 0, d) : ratio(n, d)
 }
 
 function knownSumOf(a: NumberValue, b: NumberValue, complex: boolean, sign: 1 | -1): NumberValue | null {
@@ -74,18 +85,13 @@ function knownSumOf(a: NumberValue, b: NumberValue, complex: boolean, sign: 1 | 
   return value && (pi ? multipleOfPi(value, complex) : exactNumber(value, complex))
 }
 
-/** The real part of an exact number. */
-function realPart(z: NumberValue): Rational {
-  return z.whole ? Q.whole(z.re) : (z.exact?.re ?? Q.ZERO)
-}
-
 /** z/π of a multiple of π; `null` of other numbers. */
 function overPi(z: NumberValue): Gaussian | null {
   return z.pi ?? (z.exact && G.isZero(z.exact) ? G.ZERO : null)
 }
 
 export function negate(a: NumberValue): NumberValue {
-  if (a.whole) return wholeComplex(0 - a.re, 0 - a.im, a.complex)
+  if (a.bottom === 1) return wholeComplex(0 - a.re, 0 - a.im, a.complex)
   if (a.exact) return exactNumber(G.negate(a.exact), a.complex)
   if (a.pi) return multipleOfPi(G.negate(a.pi), a.complex)
   return rough(0 - a.re, 0 - a.im, a.complex)
@@ -102,8 +108,15 @@ export function multiply(a: NumberValue, b: NumberValue): NumberValue | Failure 
 
 /** A product of exact numbers, of which one may have the factor π; `null` where it is none. */
 function knownProduct(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
-  const whole = a.whole && b.whole ? wholeProduct(a, b, complex) : null
-  return whole ?? exactProduct(a, b, complex)
+  return smallProduct(a, b, complex) ?? exactProduct(a, b, complex)
+}
+
+function smallProduct(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
+  if (complex) return a.bottom === 1 && b.bottom === 1 ? wholeProduct(a, b) : null
+  const d = a.bottom * b.bottom
+  const n = topOf(a) * topOf(b)
+  if (d === 0 || !isSafe(d) || !isSafe(n)) return null
+  return d === 1 ? wholeNumber(n) : ratio(n, d)
 }
 
 function exactProduct(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
@@ -121,10 +134,9 @@ function isSmall({ re, im }: NumberValue): boolean {
   return re < SMALL && re > -SMALL && im < SMALL && im > -SMALL
 }
 
-function wholeProduct(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
-  if (isSmall(a) && isSmall(b)) return wholeComplex(a.re * b.re - a.im * b.im, a.re * b.im + a.im * b.re, complex)
-  const n = a.re * b.re
-  return !complex && isSafe(n) ? wholeComplex(n, 0, false) : null
+function wholeProduct(a: NumberValue, b: NumberValue): NumberValue | null {
+  if (!isSmall(a) || !isSmall(b)) return null
+  return wholeComplex(a.re * b.re - a.im * b.im, a.re * b.im + a.im * b.re, true)
 }
 
 /** a/b: 7/0 is ∞, 0/0 undefined; a complex quotient by zero is ∞ without a direction. */
@@ -146,32 +158,29 @@ function overZero(a: NumberValue, complex: boolean): NumberValue {
 
 /** A quotient of exact numbers, also of multiples of π; `null` where it is none. */
 function knownQuotient(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
-  const whole = a.whole && b.whole ? wholeQuotient(a, b, complex) : null
-  return whole ?? exactQuotient(a, b, complex)
+  return smallQuotient(a, b, complex) ?? exactQuotient(a, b, complex)
 }
 
-function wholeQuotient(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
-  if (b.im === 0) return wholeOver(a.re, a.im, b.re, complex)
+function smallQuotient(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | null {
+  if (complex) return a.bottom === 1 && b.bottom === 1 ? wholeQuotient(a, b) : null
+  if (a.bottom === 0 || b.bottom === 0) return null
+  const n = topOf(a) * b.bottom
+  const d = a.bottom * topOf(b)
+  return isSafe(n) && isSafe(d) ? ratio(n, d) : null
+}
+
+function wholeQuotient(a: NumberValue, b: NumberValue): NumberValue | null {
+  if (b.im === 0) return wholeOver(a.re, a.im, b.re)
   if (!isSmall(a) || !isSmall(b)) return null
-  const size = b.re * b.re + b.im * b.im
-  return wholeOver(a.re * b.re + a.im * b.im, a.im * b.re - a.re * b.im, size, true)
+  return wholeOver(a.re * b.re + a.im * b.im, a.im * b.re - a.re * b.im, b.re * b.re + b.im * b.im)
 }
 
 /** re/d + j·im/d of safe integers, d not 0. */
-function wholeOver(re: number, im: number, d: number, complex: boolean): NumberValue | null {
+function wholeOver(re: number, im: number, d: number): NumberValue | null {
   const x = re / d
   const y = im / d
   // Where d does not divide a part its quotient is not whole, or was rounded to be.
-  if (Math.floor(x) === x && Math.floor(y) === y && x * d === re && y * d === im) return wholeComplex(x, y, complex)
-  return im === 0 && !complex ? exactRatio(re, d) : exactRatios(re, im, d)
-}
-
-function exactRatio(n: number, d: number): NumberValue | null {
-  const value = Q.fromSmall(n, d)
-  return value && exactReal(value)
-}
-
-function exactRatios(re: number, im: number, d: number): NumberValue | null {
+  if (Math.floor(x) === x && Math.floor(y) === y && x * d === re && y * d === im) return wholeComplex(x, y, true)
   const parts = G.fromSmall(re, im, d)
   return parts && exactNumber(parts, true)
 }
@@ -257,9 +266,9 @@ export function onUnitCircle(turns: Rational): NumberValue {
 export function power(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const complex = a.complex || b.complex
   if (a.re === Math.E && a.im === 0 && !a.exact) return exponential(b)
-  if (b.im === 0 && (b.whole || b.exact !== null)) {
+  if (b.im === 0 && (b.bottom !== 0 || b.exact !== null)) {
     if (a.re === 0 && a.im === 0) return powerOfZero(a, b)
-    const known = b.whole ? wholePower(a, b.re, complex) : rootPower(a, b, complex)
+    const known = b.bottom === 1 ? wholePower(a, b.re, complex) : rootPower(a, b, complex)
     if (known) return known
   }
   return rounded(C.power(a, b), complex, a, b)
@@ -269,22 +278,21 @@ export function power(a: NumberValue, b: NumberValue): NumberValue | Failure {
 const SMALL_EXPONENT = 64
 
 function wholePower(a: NumberValue, exponent: number, complex: boolean): NumberValue | null {
-  if (a.whole && a.im === 0 && exponent > 0 && exponent < SMALL_EXPONENT) {
-    const n = Q.smallPower(a.re, exponent)
-    if (n !== null) return wholeComplex(n, 0, complex)
-  }
-  const value = a.exact && (complex ? exactPower(a.exact, exponent) : realPower(a.exact.re, exponent))
+  const small = !complex && a.bottom !== 0 && exponent > 0 && exponent < SMALL_EXPONENT
+  const value = (small ? ratioPower(a, exponent) : null) ?? (a.exact && exactPower(a.exact, exponent, complex))
   return value ?? (exponent === 1 ? a : null)
 }
 
-function exactPower(a: Gaussian, exponent: number): NumberValue | null {
-  const value = G.power(a, exponent)
-  return value && exactNumber(value, true)
+/** Powers of coprime numbers are coprime. */
+function ratioPower(a: NumberValue, exponent: number): NumberValue | null {
+  const n = Q.smallPower(topOf(a), exponent)
+  const d = a.bottom === 1 ? 1 : Q.smallPower(a.bottom, exponent)
+  return n === null || d === null ? null : reducedRatio(n, d)
 }
 
-function realPower(a: Rational, exponent: number): NumberValue | null {
-  const value = Q.power(a, exponent)
-  return value && exactReal(value)
+function exactPower(a: Gaussian, exponent: number, complex: boolean): NumberValue | null {
+  const value = G.power(a, exponent)
+  return value && exactNumber(value, complex)
 }
 
 /** An exact power of the exact square root, where there is one: 4^(3/2). */

@@ -12,57 +12,69 @@ class Scalar implements NumberValue {
   declare readonly im: number
   declare readonly pi: Gaussian | null
   declare readonly complex: boolean
-  declare readonly whole: boolean
+  declare readonly bottom: number
+  declare readonly top: number
   declare private parts: Gaussian | null
 
-  constructor(re: number, im: number, parts: Gaussian | null, pi: Gaussian | null, complex: boolean, whole: boolean) {
+  constructor(
+    re: number,
+    im: number,
+    parts: Gaussian | null,
+    pi: Gaussian | null,
+    complex: boolean,
+    bottom: number,
+    top: number,
+  ) {
     this.kind = 'number'
     this.re = re
     this.im = im
     this.pi = pi
     this.complex = complex
-    this.whole = whole
+    this.bottom = bottom
+    this.top = top
     this.parts = parts
   }
 
-  /** Of whole numbers made when they are asked for: most are only passed through. */
+  /** Of small numbers made when they are asked for: most are only passed through. */
   get exact(): Gaussian | null {
-    return this.whole ? this.made() : this.parts
+    return this.bottom === 0 ? this.parts : this.made()
   }
 
   private made(): Gaussian {
-    this.parts ??= G.gaussian(Q.whole(this.re), Q.whole(this.im))
+    const { re, im, bottom, top } = this
+    this.parts ??= bottom === 1 ? G.gaussian(Q.whole(re), Q.whole(im)) : G.fromRational(Q.ratio(top, bottom))
     return this.parts
   }
 }
 
-// As of the first fractions: numbers that are kept from the start must have the shape of those to come.
-void new Scalar(0.5, 0.5, G.UNIT, G.UNIT, true, false)
+// As of the first fractions: numbers that are kept from the start must have the shape of those to come. What is
+// a small integer at most times must not be taken for one always, nor for a double.
+void new Scalar(0.5, 0.5, G.UNIT, G.UNIT, true, null as never, null as never)
 
 /** A rounded real number. */
 export function real(re: number): NumberValue {
-  return new Scalar(re + 0, 0, null, null, false, false)
+  return new Scalar(re + 0, 0, null, null, false, 0, 0)
 }
 
 /** A rounded number of either sort. */
 export function rough(re: number, im: number, complex: boolean): NumberValue {
-  return new Scalar(re + 0, im + 0, null, null, complex || im !== 0, false)
+  return new Scalar(re + 0, im + 0, null, null, complex || im !== 0, 0, 0)
 }
 
 /** The same value of the other sort, if need be. */
 export function ofSort(z: NumberValue, complex: boolean): NumberValue {
   if (z.complex === complex) return z
-  return new Scalar(z.re, z.im, z.whole ? null : z.exact, z.pi, complex, z.whole)
+  return new Scalar(z.re, z.im, z.bottom === 0 ? z.exact : null, z.pi, complex, z.bottom, z.top)
 }
 
 /** The same value, with parts that are only as good as they are shown. */
 export function shownAs(z: NumberValue, re: number, im: number): NumberValue {
-  return re === z.re && im === z.im ? z : new Scalar(re, im, z.exact, z.pi, z.complex, false)
+  return re === z.re && im === z.im ? z : new Scalar(re, im, z.exact, z.pi, z.complex, 0, 0)
 }
 
 /** A rounded number of the complex sort. */
 export function complexNumber(z: Complex): NumberValue {
-  return new Scalar(z.re + 0, z.im + 0, null, null, true, false)
+  return new Scalar(z.re + 0, z.im + 0, null, null, true, 0, 0)
 }
 
 /** x + jy of two real numbers, exact where both are: a point, or a vector of two components. */
@@ -75,14 +87,31 @@ export function fromComponents(x: NumberValue, y: NumberValue): NumberValue {
 /** An exact number; of the complex sort where it has an imaginary part or `complex` says so. */
 export function exactNumber(exact: Gaussian, complex = false): NumberValue {
   const { re, im } = exact
-  const isReal = im.n === 0
+  if (im.n === 0) return exactOf(re, exact, complex)
   const whole = re.d === 1 && im.d === 1 && typeof re.n === 'number' && typeof im.n === 'number'
-  return new Scalar(Q.toNumber(re), isReal ? 0 : Q.toNumber(im), exact, null, complex || !isReal, whole)
+  return new Scalar(Q.toNumber(re), Q.toNumber(im), exact, null, true, whole ? 1 : 0, 0)
+}
+
+function exactOf({ n, d }: Rational, parts: Gaussian, complex: boolean): NumberValue {
+  if (typeof n === 'number' && typeof d === 'number')
+    return new Scalar(n / d, 0, parts, null, complex, d, d === 1 ? 0 : n)
+  return new Scalar(Q.toNumber(parts.re), 0, parts, null, complex, 0, 0)
 }
 
 export function exactReal(q: Rational): NumberValue {
-  if (q.d === 1 && typeof q.n === 'number') return wholeNumber(q.n)
-  return new Scalar(Q.toNumber(q), 0, G.fromRational(q), null, false, false)
+  const { n, d } = q
+  return typeof n === 'number' && typeof d === 'number' ? reducedRatio(n, d) : exactOf(q, G.fromRational(q), false)
+}
+
+/** n/d in lowest terms, d > 0. */
+export function reducedRatio(n: number, d: number): NumberValue {
+  return d === 1 ? wholeNumber(n) : new Scalar(n / d, 0, null, null, false, d, n)
+}
+
+/** n/d of safe integers, d not 0. */
+export function ratio(n: number, d: number): NumberValue {
+  const g = Q.commonDivisor(n, d)
+  return d < 0 ? reducedRatio(-n / g, -d / g) : reducedRatio(n / g, d / g)
 }
 
 export function integer(n: number): NumberValue {
@@ -97,7 +126,7 @@ export function wholeNumber(n: number): NumberValue {
 }
 
 function madeWhole(n: number): NumberValue {
-  return new Scalar(n, 0, null, null, false, true)
+  return new Scalar(n, 0, null, null, false, 1, 0)
 }
 
 const SMALL_COUNT = 1000
@@ -112,13 +141,13 @@ export function isSafe(n: number): boolean {
 
 /** An exact number of two safe integers. */
 export function wholeComplex(re: number, im: number, complex: boolean): NumberValue {
-  return complex || im !== 0 ? new Scalar(re + 0, im + 0, null, null, true, true) : wholeNumber(re)
+  return complex || im !== 0 ? new Scalar(re + 0, im + 0, null, null, true, 1, 0) : wholeNumber(re)
 }
 
 /** A number known to be `multiple`·π. */
 export function multipleOfPi(multiple: Gaussian, complex = !G.isReal(multiple)): NumberValue {
   if (G.isZero(multiple)) return exactNumber(G.ZERO, complex)
-  return new Scalar(timesPi(multiple.re), timesPi(multiple.im), null, multiple, complex || !G.isReal(multiple), false)
+  return new Scalar(timesPi(multiple.re), timesPi(multiple.im), null, multiple, complex || !G.isReal(multiple), 0, 0)
 }
 
 /** q·π, rounded as few times as can be. */

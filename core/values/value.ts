@@ -18,8 +18,13 @@ export interface NumberValue extends Complex {
   readonly kind: 'number'
   /** The exact parts, where nothing has been rounded. */
   readonly exact: Gaussian | null
-  /** Exact, and both parts are safe integers: the exact parts need not be looked at. */
-  readonly whole: boolean
+  /**
+   * What small exact numbers are reckoned by, without looking at their exact parts. 1: both parts are safe
+   * integers. More: the number is real, and equals {@link top}/bottom in lowest terms, both safe integers. 0: neither.
+   */
+  readonly bottom: number
+  /** The numerator of a real fraction; 0 of other numbers. */
+  readonly top: number
   /** Set where the value is known to equal this exact number times π. */
   readonly pi: Gaussian | null
   /**
