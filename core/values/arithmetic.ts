@@ -5,7 +5,8 @@ import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { cosTurns, sinTurns } from '../numbers/turns'
 import {
-  complexNumber, exactNumber, integer, isSafe, multipleOfPi, ofSort, ratio, real, reducedRatio, rough, wholeComplex, wholeNumber,
+  complexNumber, exactNumber,
+  exactReal, integer, isSafe, multipleOfPi, ofSort, ratio, real, reducedRatio, rough, wholeComplex, wholeNumber,
 } from './make' // prettier-ignore
 import type { Failure, NumberValue } from './value'
 import { failure } from './value'
@@ -233,13 +234,29 @@ function wholeRoot(n: bigint): bigint | null {
 
 /** The principal square root; exact for squares of rationals. */
 export function squareRoot(a: NumberValue): NumberValue | Failure {
-  if (a.exact && G.isReal(a.exact)) {
-    const positive = Q.sign(a.exact.re) >= 0
-    const root = exactRoot(positive ? a.exact.re : Q.negate(a.exact.re))
-    if (root) return exactNumber(positive ? G.fromRational(root) : G.gaussian(Q.ZERO, root), a.complex || !positive)
-  }
+  const root = a.im === 0 && isKnown(a) ? knownRoot(a) : null
+  if (root) return root
   if (a.im === 0 && a.re >= 0) return measured(Math.sqrt(a.re), 0, a.complex, a, a)
   return rounded(C.sqrt(a), a.complex, a)
+}
+
+/** √(n/d) of safe integers that are not negative, where it is rational. */
+function ratioRoot(n: number, d: number): NumberValue | null {
+  const top = Math.round(Math.sqrt(n))
+  const bottom = Math.round(Math.sqrt(d))
+  return top * top === n && bottom * bottom === d ? reducedRatio(top, bottom) : null
+}
+
+/** The root of an exact real number, where it is rational but for the imaginary unit. */
+function knownRoot(a: NumberValue): NumberValue | null {
+  const root = a.bottom === 0 ? bigRoot(a) : ratioRoot(Math.abs(topOf(a)), a.bottom)
+  if (!root || a.re >= 0) return root && ofSort(root, a.complex)
+  return root.exact && exactNumber(G.gaussian(Q.ZERO, root.exact.re), true)
+}
+
+function bigRoot({ exact }: NumberValue): NumberValue | null {
+  const root = exact && exactRoot(absolute(exact.re))
+  return root && exactReal(root)
 }
 
 /** e^z: exact on quarter and twelfth turns of a pure imaginary multiple of π. */
@@ -331,14 +348,22 @@ export function parallel(a: NumberValue, b: NumberValue): NumberValue | Failure 
 
 /** |z|, exact where it is a rational. */
 export function magnitude(z: NumberValue): NumberValue | Failure {
-  if (z.exact) {
-    if (G.isReal(z.exact)) return exactNumber(G.fromRational(absolute(z.exact.re)))
-    const square = G.squaredMagnitude(z.exact)
-    const root = square && exactRoot(square)
-    if (root) return exactNumber(G.fromRational(root))
-  }
-  if (z.pi && G.isReal(z.pi)) return multipleOfPi(G.fromRational(absolute(z.pi.re)))
-  return rounded({ re: C.abs(z), im: 0 }, false, z)
+  const known = isKnown(z) ? (smallMagnitude(z) ?? exactMagnitude(z)) : null
+  return known ?? measured(C.abs(z), 0, false, z, z)
+}
+
+function smallMagnitude(z: NumberValue): NumberValue | null {
+  if (z.bottom === 0) return null
+  if (z.im === 0) return reducedRatio(Math.abs(topOf(z)), z.bottom)
+  return isSmall(z) ? ratioRoot(z.re * z.re + z.im * z.im, 1) : null
+}
+
+function exactMagnitude(z: NumberValue): NumberValue | null {
+  if (z.pi) return G.isReal(z.pi) ? multipleOfPi(G.fromRational(absolute(z.pi.re))) : null
+  if (!z.exact) return null
+  const square = G.isReal(z.exact) ? null : G.squaredMagnitude(z.exact)
+  const size = G.isReal(z.exact) ? absolute(z.exact.re) : square && exactRoot(square)
+  return size && exactReal(size)
 }
 
 function absolute(q: Rational): Rational {
