@@ -2,11 +2,10 @@ import * as N from './nodes'
 import { problem, write } from './problem'
 import type { Problem, ProblemFix } from './problem'
 import { Tok } from './tokenKinds'
+import { ENDS, KINDS, STARTS } from './tokenRows'
 import { Tokens } from './tokens'
 import type { Node, Span } from './tree'
 
-/** Longest line, in UTF-16 units. */
-export const MAX_LINE = 10_000
 /** Deepest nesting of brackets, powers and signs. */
 const MAX_DEPTH = 150
 /** Most terms and factors that may follow one another in a line. */
@@ -21,11 +20,7 @@ export type Opener = Tok.open | Tok.openSquare | Tok.bar | Tok.parallel
  */
 export class Cursor {
   problem: Problem | null = null
-  protected readonly tokens = new Tokens(MAX_LINE)
-  // Asked for at every step: one object less on the way. Behind the last token lie places that say so.
-  private readonly kinds = this.tokens.kinds
-  private readonly starts = this.tokens.starts
-  private readonly ends = this.tokens.ends
+  protected readonly tokens = new Tokens()
   protected source = ''
   protected at = 0
   protected depth = 0
@@ -60,7 +55,7 @@ export class Cursor {
 
   protected goTo(at: number): void {
     this.at = at
-    this.kind = this.kinds[at] as Tok
+    this.kind = KINDS[at] as Tok
   }
 
   protected is(kind: Tok): boolean {
@@ -69,15 +64,15 @@ export class Cursor {
 
   /** What a token further on is. */
   protected peek(ahead: number): Tok {
-    return this.kinds[this.at + ahead] as Tok
+    return KINDS[this.at + ahead] as Tok
   }
 
   protected get from(): number {
-    return this.starts[this.at] as number
+    return STARTS[this.at] as number
   }
 
   protected get to(): number {
-    return this.ends[this.at] as number
+    return ENDS[this.at] as number
   }
 
   protected get spaced(): boolean {
@@ -100,7 +95,7 @@ export class Cursor {
   protected take(): number {
     const { at } = this
     if (this.kind !== Tok.end) this.goTo(at + 1)
-    return this.ends[at] as number
+    return ENDS[at] as number
   }
 
   /** Takes an opening sign; what was open before it, for {@link left}. */

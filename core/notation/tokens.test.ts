@@ -54,7 +54,9 @@ test.each([
 
 test('tokens cover the source in order, without gaps but for white space', () => {
   fc.assert(
-    fc.property(fc.string({ unit: 'binary', maxLength: 40 }), (source) => {
+    fc.property(fc.string({ unit: 'binary', maxLength: 40 }), (text) => {
+      // Behind the sign of a remark there are no tokens.
+      const source = text.replaceAll('#', '+')
       let at = 0
       for (const token of tokenize(source)) {
         expect(token.from).toBeGreaterThanOrEqual(at)

@@ -2,6 +2,7 @@ import { table } from '../table'
 import { numeralAt, numeralOf } from './numerals'
 import type { Numeral } from './numerals'
 import { nameAt } from './spellings'
+import { AHEAD, DECIMALS, ENDS, KINDS, MAX_LINE, STARTS, WHOLES } from './tokenRows'
 import { isName, isSign, Tok } from './tokenKinds'
 
 /**
@@ -46,12 +47,18 @@ const SUPERSCRIPTS = table<string>({
 
 /** What an ASCII character begins: a class or, where it is a whole sign, that sign. */
 const SPACE = 100
+/** Added to a sign that can go on: with a second character, or as something else. */
+const MORE = 128
 const FIRST = new Uint8Array(128).fill(Tok.odd)
 /** Signs of two characters by their first: the second, and what both are. */
 const SECOND = new Uint8Array(128)
 const DOUBLE = new Uint8Array(128)
-/** Words by the code of their first letter. */
-const WORDS_BY_LETTER: (readonly Word[] | undefined)[] = Array.from({ length: 128 })
+/** ASCII letters, digits and the underscore. */
+const NAME_PART = new Uint8Array(128)
+/** Words by their first letter and their length. */
+const LONGEST_WORD = Math.max(...WORDS.map(([word]) => word.length))
+const WORDS_AT: (readonly Word[] | undefined)[] = Array.from({ length: 128 * (LONGEST_WORD + 1) })
+const wordPlace = (first: number, length: number): number => first + 128 * length
 
 for (let code = 9; code <= 13; code += 1) FIRST[code] = SPACE
 FIRST[32] = SPACE
@@ -59,8 +66,11 @@ for (let code = 0; code < 128; code += 1) {
   const letter = String.fromCharCode(code)
   if (/[a-z_]/i.test(letter)) FIRST[code] = Tok.name
   if (/\d/.test(letter)) FIRST[code] = Tok.number
-  const words = WORDS.filter(([word]) => word.startsWith(letter)).map(([word, kind]) => ({ word, kind }))
-  if (words.length > 0) WORDS_BY_LETTER[code] = words
+  if (/\w/.test(letter)) NAME_PART[code] = 1
+}
+for (const [word, kind] of WORDS) {
+  const place = wordPlace(word.charCodeAt(0), word.length)
+  WORDS_AT[place] = [...(WORDS_AT[place] ?? []), { word, kind }]
 }
 for (const [text, kind] of SIGNS) {
   const code = text.charCodeAt(0)
@@ -71,6 +81,10 @@ for (const [text, kind] of SIGNS) {
     SECOND[code] = text.charCodeAt(1)
     DOUBLE[code] = kind
   }
+}
+for (let code = 0; code < 128; code += 1) {
+  const kind = FIRST[code] ?? Tok.odd
+  if (SECOND[code] !== 0 || kind === Tok.dot || kind === Tok.equals) FIRST[code] = kind + MORE
 }
 
 const NAME = /[\p{L}_][\p{L}\p{Nd}_₀-₉]*/uy
@@ -87,10 +101,8 @@ function matchEnd(pattern: RegExp, source: string, at: number): number {
 
 const POINT = 46
 const ZERO = 48
-const isDigit = (code: number): boolean => code >= 48 && code <= 57
-/** ASCII letters, digits and the underscore. */
-const isNamePart = (code: number, firsts: Uint8Array): boolean =>
-  code < 128 && (firsts[code] === Tok.name || firsts[code] === Tok.number)
+const NINE = 57
+const isDigit = (code: number): boolean => code >= ZERO && code <= NINE
 /** The character at a place; 0 beyond the end. */
 const codeAt = (source: string, at: number): number => (at < source.length ? source.charCodeAt(at) : 0)
 
@@ -105,25 +117,17 @@ function exponentEnd(source: string, at: number): number {
 
 /** The word of the notation that stands at a place, or a name like any other. */
 function wordAt(source: string, from: number, to: number, first: number): Tok {
-  const words = WORDS_BY_LETTER[first]
-  return words === undefined ? Tok.name : wordAmong(words, source, from, to)
-}
-
-function wordAmong(words: readonly Word[], source: string, from: number, to: number): Tok {
+  const words = WORDS_AT[wordPlace(first, to - from)] ?? []
   for (let k = 0; k < words.length; k += 1) {
     const { word, kind } = words[k] as Word
-    if (word.length === to - from && source.startsWith(word, from)) return kind
+    if (source.startsWith(word, from)) return kind
   }
   return Tok.name
 }
 
-/** How many token places lie behind the last one, so that looking ahead needs no bounds. */
-const AHEAD = 2
-
 /**
- * The tokens of a line, as rows of numbers: what each is, where it starts and
- * where it ends. Texts are made only for what asks for them. The last one is of
- * kind `end`. Never fails: what is not understood is `odd`.
+ * The tokens of the line that was read last. Texts are made only for what asks for them. The last one is of kind
+ * `end`. Never fails: what is not understood is `odd`.
  */
 export class Tokens {
   source = ''
@@ -132,44 +136,24 @@ export class Tokens {
   equals = false
   /** Where the sign of a remark stands; −1 without one. */
   remarkAt = -1
-  readonly kinds: Uint8Array
-  readonly starts: Int32Array
-  readonly ends: Int32Array
-  /**
-   * Of digits: all of them as one whole number (NaN where they have an exponent or stand raised), and how many of
-   * them stand behind the point (−1 without one).
-   */
-  private readonly wholes: Float64Array
-  private readonly decimals: Int16Array
-
-  /** @param longest the longest line that will be read, in UTF-16 units */
-  constructor(longest: number) {
-    // A raised digit makes two tokens, and a pair of bars may come apart.
-    const room = 3 * longest + 2 * AHEAD
-    this.kinds = new Uint8Array(room)
-    this.starts = new Int32Array(room)
-    this.ends = new Int32Array(room)
-    this.wholes = new Float64Array(room)
-    this.decimals = new Int16Array(room)
-  }
 
   kind(k: number): Tok {
-    return this.kinds[k] ?? Tok.end
+    return KINDS[k] ?? Tok.end
   }
 
   from(k: number): number {
-    return this.starts[k] ?? this.source.length
+    return STARTS[k] ?? this.source.length
   }
 
   to(k: number): number {
-    return this.ends[k] ?? this.source.length
+    return ENDS[k] ?? this.source.length
   }
 
   /** The digits of a number with what they are worth. */
   numeral(k: number): Numeral {
-    const whole = this.wholes[k] as number
+    const whole = WHOLES[k] as number
     if (Number.isNaN(whole)) return numeralOf(this.text(k))
-    return numeralAt(this.source, this.starts[k] as number, this.ends[k] as number, whole, this.decimals[k] as number)
+    return numeralAt(this.source, STARTS[k] as number, ENDS[k] as number, whole, DECIMALS[k] as number)
   }
 
   /** True where white space, or the start or the end of the line, comes before it. */
@@ -196,66 +180,82 @@ export class Tokens {
     return [degrees, minutes, seconds]
   }
 
-  /** Reads a line; what was read before is gone. What is rare is kept out of the loop, so that it stays small. */
+  /**
+   * Reads a line; what was read before is gone. What is rare is kept out of the loop, so that it stays small, and
+   * nothing is asked twice in it; what comes back from elsewhere is an integer, and said to be one.
+   */
   read(source: string): void {
     const { length } = source
     this.start(source)
-    const { kinds, starts, ends, wholes, decimals } = this
-    const firsts = FIRST
-    const seconds = SECOND
     let count = 0
     let at = 0
     while (at < length) {
       const from = at
       const first = source.charCodeAt(at)
-      let kind: number = first < 128 ? (firsts[first] ?? Tok.odd) : Tok.odd
+      let kind: number = first < 128 ? (FIRST[first] as number) : Tok.odd
       at += 1
-      if (kind === SPACE) continue
-      if (kind === Tok.name) {
+      if (kind >= Tok.plus) {
+        if (kind === SPACE) continue
+        if (kind >= MORE) {
+          kind -= MORE
+          const next = at < length ? source.charCodeAt(at) : 0
+          if (next !== 0 && SECOND[first] === next) {
+            kind = DOUBLE[first] as number
+            at += 1
+          } else if (kind === Tok.equals) this.equals = true
+          else if (kind === Tok.dot && next >= ZERO && next <= NINE) {
+            at = this.fraction(count, from, 0) | 0
+            kind = Tok.number
+          }
+        }
+      } else if (kind === Tok.number) {
+        let whole = first - ZERO
         let code = 0
-        while (at < length && isNamePart((code = source.charCodeAt(at)), firsts)) at += 1
-        if (code > 127 || first === 105 || first === 106) at = this.nameEnd(from, at)
-        kind = wordAt(source, from, at, first)
-      } else if (kind === Tok.number || (kind === Tok.dot && isDigit(codeAt(source, at)))) {
-        let code = first
-        let whole = kind === Tok.number ? first - ZERO : 0
-        while (at < length && isDigit((code = source.charCodeAt(at)))) {
+        while (at < length && (code = source.charCodeAt(at)) >= ZERO && code <= NINE) {
           whole = 10 * whole + code - ZERO
           at += 1
         }
-        let point = kind === Tok.number ? -1 : from
-        if (code === POINT && point < 0) {
-          point = at
-          at += 1
-          while (at < length && isDigit((code = source.charCodeAt(at)))) {
-            whole = 10 * whole + code - ZERO
-            at += 1
-          }
-        }
-        decimals[count] = point < 0 ? -1 : at - point - 1
-        if (code === 101 || code === 69) {
-          const end = exponentEnd(source, at)
-          if (end > at) whole = NaN
-          at = end
-        }
-        wholes[count] = whole
-        kind = Tok.number
-      } else if (first < 128 && seconds[first] !== 0 && seconds[first] === codeAt(source, at)) {
-        kind = DOUBLE[first] ?? Tok.odd
-        at += 1
-      } else if (kind === Tok.odd) {
+        WHOLES[count] = whole
+        DECIMALS[count] = -1
+        if (at < length && (code === POINT || code === 101 || code === 69)) at = this.fraction(count, at, whole) | 0
+      } else if (kind === Tok.name) {
+        let code = 0
+        while (at < length && (code = source.charCodeAt(at)) < 128 && NAME_PART[code] === 1) at += 1
+        if (code > 127 || ((first === 105 || first === 106) && at - from > 1)) at = this.nameEnd(from, at) | 0
+        if (at - from <= LONGEST_WORD && WORDS_AT[wordPlace(first, at - from)] !== undefined)
+          kind = wordAt(source, from, at, first) | 0
+      } else {
         this.count = count
-        at = this.rare(from, first)
-        count = this.count
+        at = this.rare(from, first) | 0
+        count = this.count | 0
         continue
-      } else if (kind === Tok.equals) this.equals = true
-      kinds[count] = kind
-      starts[count] = from
-      ends[count] = at
+      }
+      KINDS[count] = kind
+      STARTS[count] = from
+      ENDS[count] = at
       count += 1
     }
     this.count = count
     this.end()
+  }
+
+  /** What stands behind the whole digits of a number: a point with digits, an exponent. Its end. */
+  private fraction(count: number, point: number, wholePart: number): number {
+    const { source } = this
+    let whole = wholePart
+    let at = point
+    if (codeAt(source, at) === POINT) {
+      at += 1
+      for (let code = codeAt(source, at); isDigit(code); code = codeAt(source, at)) {
+        whole = 10 * whole + code - ZERO
+        at += 1
+      }
+      DECIMALS[count] = at - point - 1
+    }
+    const code = codeAt(source, at)
+    const end = code === 101 || code === 69 ? exponentEnd(source, at) : at
+    WHOLES[count] = end > at ? NaN : whole
+    return end
   }
 
   private start(source: string): void {
@@ -268,29 +268,28 @@ export class Tokens {
   private end(): void {
     const { count, source, remarkAt } = this
     const end = remarkAt < 0 ? source.length : count > 0 ? this.to(count - 1) : remarkAt
-    for (let k = count; k <= count + AHEAD; k += 1) this.kinds[k] = Tok.end
-    this.starts[count] = end
-    this.ends[count] = end
+    for (let k = count; k <= count + AHEAD; k += 1) KINDS[k] = Tok.end
+    STARTS[count] = end
+    ENDS[count] = end
     this.count = count + 1
   }
 
   /** `||` as two bars that touch. */
   splitBars(k: number): void {
     const middle = this.from(k) + 1
-    for (const row of [this.kinds, this.starts, this.ends, this.wholes, this.decimals])
-      row.copyWithin(k + 1, k, this.count + AHEAD)
-    this.kinds[k] = Tok.bar
-    this.kinds[k + 1] = Tok.bar
-    this.ends[k] = middle
-    this.starts[k + 1] = middle
+    for (const row of [KINDS, STARTS, ENDS, WHOLES, DECIMALS]) row.copyWithin(k + 1, k, this.count + AHEAD)
+    KINDS[k] = Tok.bar
+    KINDS[k + 1] = Tok.bar
+    ENDS[k] = middle
+    STARTS[k + 1] = middle
     this.count += 1
   }
 
   private push(kind: Tok, from: number, to: number): number {
     const k = this.count
-    this.kinds[k] = kind
-    this.starts[k] = from
-    this.ends[k] = to
+    KINDS[k] = kind
+    STARTS[k] = from
+    ENDS[k] = to
     this.count = k + 1
     if (kind === Tok.equals) this.equals = true
     return to
@@ -355,7 +354,7 @@ export class Tokens {
     const digits = this.source.charAt(at) === '⁻' ? at + 1 : at
     this.push(Tok.caret, at, at)
     if (digits > at) this.push(Tok.minus, at, digits)
-    this.wholes[this.count] = NaN
+    WHOLES[this.count] = NaN
     return this.push(Tok.number, digits, end)
   }
 }
@@ -380,10 +379,10 @@ export interface Token {
   readonly spaced: boolean
 }
 
-/** The tokens of a line one by one, for what needs no speed. */
+/** The tokens of a line one by one, for what needs no speed; of a line that is too long, those of its beginning. */
 export function tokenize(source: string): Token[] {
-  const tokens = new Tokens(source.length)
-  tokens.read(source)
+  const tokens = new Tokens()
+  tokens.read(source.slice(0, MAX_LINE))
   return Array.from({ length: tokens.count }, (_, k) => ({
     kind: tokens.kind(k),
     text: tokens.text(k),
