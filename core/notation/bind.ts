@@ -286,8 +286,9 @@ class Binder {
         write(`${this.slice(node.first)}∠${this.slice(only.node)}`),
       ])
     }
+    const first = this.bind(node.first)
     const rest = node.rest.map((r) => ({ sign: r.sign, node: this.bind(r.node) }))
-    return N.compare(this.bind(node.first), rest, node.from, node.to)
+    return N.compare(first, rest, node.from, node.to)
   }
 
   private hintParallel(side: Node, whole: Span): void {
