@@ -1,6 +1,6 @@
 import { mkdirSync } from 'node:fs'
-import { join } from 'node:path'
-import { build } from 'esbuild'
+import { basename, dirname, join } from 'node:path'
+import { build } from 'vite'
 import { spawnSync } from 'node:child_process'
 import { ensureBuild, ensureChromium, ensurePackages, ROOT } from './lib.mjs'
 
@@ -12,14 +12,20 @@ ensurePackages()
 const outfile = join(ROOT, 'node_modules/.cache/ornate-phasor/bench.mjs')
 mkdirSync(join(ROOT, 'node_modules/.cache/ornate-phasor'), { recursive: true })
 await build({
-  entryPoints: [join(ROOT, 'bench/bench.ts')],
-  outfile,
-  bundle: true,
-  platform: 'node',
-  format: 'esm',
-  packages: 'external',
-  alias: { '#core': join(ROOT, 'core') },
-  logLevel: 'warning',
+  configFile: false,
+  root: ROOT,
+  logLevel: 'warn',
+  resolve: { alias: { '#core': join(ROOT, 'core') } },
+  // Read without the tsconfig files that Nuxt writes: they may not be there yet.
+  esbuild: { tsconfigRaw: '{}' },
+  build: {
+    ssr: join(ROOT, 'bench/bench.ts'),
+    outDir: dirname(outfile),
+    emptyOutDir: false,
+    minify: 'esbuild',
+    target: 'esnext',
+    rollupOptions: { output: { entryFileNames: basename(outfile) } },
+  },
 })
 const json = process.argv.includes('--json')
 const core = spawnSync(process.execPath, [outfile, '--json'], {

@@ -132,8 +132,6 @@ class Silent implements Notes {
 /** Evaluates a term: handed to what has terms below it, since the evaluator knows all of them. */
 export type Evaluate = (node: Node, context: Context) => Value | Failure
 
-/** Most operations one line may take before it is stopped by itself. */
-export const STEP_LIMIT = 3_000_000
 /**
  * Longest time for one line, in milliseconds. The interface offers to stop a line
  * long before; this is for what nobody watches.
@@ -141,12 +139,21 @@ export const STEP_LIMIT = 3_000_000
 export const TIME_LIMIT = 10_000
 /** How many steps go by between two looks at the clock. */
 const STEPS_PER_LOOK = 64
+/** Most operations one line may take before it is stopped by itself. */
+export const STEP_LIMIT = 46_875 * STEPS_PER_LOOK
 
 /** Spends a step; false when the line has to be stopped. */
 export function spend(budget: Budget): boolean {
   budget.steps -= 1
-  if (budget.steps < 0) return false
-  if (budget.steps % STEPS_PER_LOOK !== 0) return true
+  return budget.steps % STEPS_PER_LOOK !== 0 || goesOn(budget)
+}
+
+/** The steps a line may take are so many looks: the last one is a look, too. */
+function goesOn(budget: Budget): boolean {
+  return budget.steps > 0 && beforeDeadline(budget)
+}
+
+function beforeDeadline(budget: Budget): boolean {
   const now = Date.now()
   // The clock starts at the first look: most lines end before it.
   if (budget.deadline === 0) budget.deadline = now + budget.timeLimit
@@ -155,10 +162,7 @@ export function spend(budget: Budget): boolean {
 
 /** False when a line that goes through many points has to be stopped by the clock; they are not counted as steps. */
 export function inTime(budget: Budget, point: number): boolean {
-  if (point % STEPS_PER_LOOK !== 0) return true
-  const now = Date.now()
-  if (budget.deadline === 0) budget.deadline = now + budget.timeLimit
-  return now < budget.deadline
+  return point % STEPS_PER_LOOK !== 0 || beforeDeadline(budget)
 }
 
 /** Deepest nesting of function calls. */
