@@ -16,10 +16,10 @@ import { binary, Plainly } from './operators'
 export function apply(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
   if (node.name === 'if' && node.builtIn) return choose(node, context, evaluate)
   if (node.name === 'each' && node.builtIn) return entryByEntry(node, context, evaluate)
-  const inner = node.builtIn && node.name === 'exp' ? context.inExponent() : context
-  const args = allOf(node.args, inner, evaluate)
-  if ('kind' in args) return args
-  if (inner !== context) hintExponent(node, args, context)
+  const natural = node.builtIn && node.name === 'exp'
+  const args = allOf(node.args, natural ? context.inExponent() : context, evaluate)
+  if (!Array.isArray(args)) return args
+  if (natural) hintExponent(node, args, context)
   const value = node.builtIn ? builtIn(node, args, context) : userDefined(node, args, context)
   return value.kind === 'failure' || node.raised === null ? value : raised(value, node.raised, node, context, evaluate)
 }
@@ -47,7 +47,7 @@ function raised(value: Value, power: Node, node: Apply, context: Context, evalua
 }
 
 /** The values of a row of terms, or the first failure. */
-function allOf(nodes: readonly Node[], context: Context, evaluate: Evaluate): readonly Value[] | Failure {
+function allOf(nodes: readonly Node[], context: Context, evaluate: Evaluate): Value[] | Failure {
   const first = nodes[0]
   if (first === undefined) return []
   const value = evaluate(first, context)

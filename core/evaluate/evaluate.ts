@@ -58,7 +58,8 @@ function unsettled(node: Node, context: Context): Value | Failure {
       left.kind === 'number' && right.kind === 'number' && !isZero(right)
         ? onNumbers(node.sign, left, right)
         : operateOn(plainSign(node.sign), left, right, node.left, node.right, context)
-  } else value = step(node, context)
+  } else if (type === 'apply') value = apply(node, context, evaluate)
+  else value = step(node, context)
   return value.kind === 'failure' ? at(node, value) : value
 }
 
@@ -97,8 +98,6 @@ function step(node: Node, context: Context): Value | Failure {
         )
       return callFunction(definition, [value], [node.operand], context)
     }
-    case 'apply':
-      return apply(node, context, evaluate)
     case 'list':
       return list(node.entries, context, evaluate)
     case 'series':

@@ -7,6 +7,7 @@ import { endsOperand, isName, isNameToo, isSign, isWordOperator, Tok } from './t
 import type { Call, Literal, NameNode, Node, Quantity, Slice } from './tree'
 import * as N from './nodes'
 import { nameAt } from './spellings'
+import { STARTS } from './tokenRows'
 
 const CLOSING_TEXT = new Map([
   [Tok.close, ')'],
@@ -62,8 +63,13 @@ export abstract class OperandParser extends Cursor {
       if (kind === Tok.number) return this.digits()
       if (kind === Tok.name) return this.plainName()
     }
-    const operand = kind === Tok.open ? this.round() : this.primary()
+    const operand = kind === Tok.open ? this.round() : this.calls() ? this.call(this.plainName(), null) : this.primary()
     return endsOperand(this.kind) ? operand : this.postfixes(operand)
+  }
+
+  /** A plain name that a bracket touches. */
+  private calls(): boolean {
+    return this.kind === Tok.name && this.peek(1) === Tok.open && STARTS[this.at + 1] === this.to
   }
 
   private postfixes(first: Node): Node {
@@ -138,19 +144,27 @@ export abstract class OperandParser extends Cursor {
   }
 
   protected call(callee: NameNode | Quantity, raised: Node | null): Call {
-    const { at } = this
+    const { at, ranges } = this
     const outer = this.enter(Tok.open)
     this.free = true
-    const args = this.is(Tok.close) ? [] : [this.withSeries(this.inside())]
-    while (this.is(Tok.comma) && args.length > 0) {
-      this.take()
-      args.push(this.inside())
-    }
+    this.ranges = true
+    const args = this.kind === Tok.close ? [] : this.args()
+    this.ranges = ranges
     const { free } = this
     this.free = false
     if (callee.type === 'quantity' || isLetter(callee.name)) this.apart = true
     const to = this.close(at, outer)
     return N.call(callee, raised, args, free, to)
+  }
+
+  private args(): readonly Node[] {
+    const first = this.expression()
+    const args = [this.kind === Tok.for ? this.withSeries(first) : first]
+    while (this.kind === Tok.comma) {
+      this.take()
+      args.push(this.expression())
+    }
+    return args
   }
 
   /** Takes the closing bracket of what was opened last, or says where it is missing. */
@@ -225,7 +239,7 @@ export abstract class OperandParser extends Cursor {
     return this.plainName()
   }
 
-  private plainName(): Node {
+  private plainName(): NameNode {
     const { from } = this
     this.free = false
     const to = this.take()
