@@ -8,8 +8,6 @@ import { findLiteral } from '../notation/rewrite'
 import type { DraggableLiteral } from '../notation/rewrite'
 import { isUnfinished, sentence } from '../notation/sentences'
 import { stampUnit } from '../notation/stamp'
-import { signature } from '../functions/definition'
-import { findFunction } from '../functions/registry'
 import { drawnOf } from '../scene/drawn'
 import type { Drawn } from '../scene/drawn'
 import type { Link } from '../scene/chain'
@@ -139,16 +137,4 @@ const NO_LINKS: readonly Link[] = []
 /** The view of a line that was stopped and is held back. */
 export function stoppedView(view: LineView): LineView {
   return { ...view, kind: 'error', problem: showProblem(problem('stopped', { from: 0, to: 0 })) }
-}
-
-/** What completion offers for functions of the registry. */
-export interface FunctionSignature {
-  readonly name: string
-  readonly signature: string
-  readonly summary: string
-}
-
-export function functionSignature(name: string): FunctionSignature | null {
-  const definition = findFunction(name)
-  return definition ? { name, signature: signature(definition), summary: definition.summary } : null
 }

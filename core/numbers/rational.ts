@@ -357,17 +357,3 @@ function shortDecimal(text: string): Rational | null {
 export function toText(a: Rational): string {
   return a.d === 1 ? String(a.n) : `${a.n}/${a.d}`
 }
-
-/** True where a is written by a finite decimal of at most `places` places. */
-export function isShortDecimal(a: Rational, places: number): boolean {
-  let d = BigInt(a.d)
-  let used = 0
-  for (const prime of [10n, 2n, 5n]) {
-    while (d % prime === 0n) {
-      d /= prime
-      used += 1
-      if (used > places) return false
-    }
-  }
-  return d === 1n
-}

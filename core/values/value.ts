@@ -182,7 +182,3 @@ export function failure(
 ): Failure {
   return fixes ? { kind: 'failure', code, data, fixes } : { kind: 'failure', code, data }
 }
-
-export function isFailure(value: Value | Failure): value is Failure {
-  return value.kind === 'failure'
-}

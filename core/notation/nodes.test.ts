@@ -1,0 +1,106 @@
+import * as fc from 'fast-check'
+import { standardName } from '../functions/registry'
+import { integer } from '../values/make'
+import { bindStatement } from './bind'
+import type { Kept, Names } from './names'
+import { parseLine } from './parser'
+import { childrenOf } from './references'
+import type { Node } from './tree'
+
+const KEPT = new Map<string, Kept>(
+  ['x', 'A', 'V'].map((name, line) => [name, { line, kind: 'value', value: integer(line) }]),
+)
+const names: Names = {
+  letter: 'j',
+  above: (name) => KEPT.get(name) ?? null,
+  below: () => null,
+  anywhere: (name) => KEPT.has(name),
+  builtIn: standardName,
+  all: () => KEPT.keys(),
+  functions: () => ['sin', 'sqrt'],
+}
+
+/** A line for every kind of node. */
+const LINES = [
+  '2*(3 + 4)/5 - 1.5^2',
+  '2x + 3(4+1)',
+  '5∠-30° || -2j',
+  '36°52\'12" + 1 rad',
+  'A[2, all]^T*A[last]',
+  'lu(A).lower^*',
+  '|x| + ||V||',
+  '√2 + 3!',
+  '"a word" + "b"',
+  'sin^2(x) + f(x, 2x)',
+  '[k^2 for k = 1 to 9 step 2]',
+  'V[2 to 4 step 2]',
+  '1 < x <= 3 and not x == 2',
+  'x where x = 2, V = 3',
+  '10 to 100k per decade 50',
+  '0 to 1 count 11',
+  'pi*e + ∞ + eps + j4.5 + 4k7',
+  '2 +',
+]
+
+function allNodes(node: Node): readonly Node[] {
+  return [node, ...childrenOf(node).flatMap(allNodes)]
+}
+
+function trees(line: string): readonly Node[] {
+  const { statement, source } = parseLine(line)
+  const raw = statement.type === 'expression' || statement.type === 'define' ? [statement.body] : []
+  const { body, right } = bindStatement(source, statement, names)
+  return [...raw, ...(body ? [body] : []), ...(right ? [right] : [])]
+}
+
+test('every kind of node is met in these lines', () => {
+  const kinds = new Set(
+    LINES.flatMap(trees)
+      .flatMap(allNodes)
+      .map((node) => node.type),
+  )
+  const expected = [
+    'all', 'apply', 'bars', 'call', 'chain', 'compare', 'constant', 'dms', 'entry', 'group', 'hole', 'last', 'list',
+    'literal', 'logic', 'mark', 'name', 'parallel', 'part', 'polar', 'postfix', 'power', 'product', 'quantity',
+    'range', 'root', 'series', 'sign', 'slice', 'sum', 'text', 'where',
+  ] // prettier-ignore
+  expect([...kinds].sort()).toEqual(expected)
+})
+
+test.each(LINES)('all nodes of %s have one shape, before and after binding', (line) => {
+  const shape = Object.keys(trees('1')[0] ?? {})
+  for (const node of trees(line).flatMap(allNodes)) expect(Object.keys(node)).toEqual(shape)
+})
+
+test('a node of a line that can be read spans what stands below it', () => {
+  const pieces = [
+    '1', '2.5', 'x', 'A', '(', ')', '+', '-', '*', '/', '^', '||', '∠', '°', '!', ' ', '2x', '5j', '^T', 'sqrt(',
+    '[', ']', ',', '|', ' to ', ' and ', '==', '[1, 2]', '.lower', '[last]', ' for k = 1 to 3',
+  ] // prettier-ignore
+  const line = fc.array(fc.constantFrom(...pieces), { maxLength: 14 }).map((texts) => texts.join(''))
+  fc.assert(
+    fc.property(line, (source) => {
+      fc.pre(parseLine(source).problem === null)
+      for (const tree of trees(source))
+        for (const node of allNodes(tree)) {
+          expect(node.from).toBeGreaterThanOrEqual(0)
+          expect(node.to).toBeLessThanOrEqual(source.length)
+          for (const child of childrenOf(node)) {
+            expect(child.from).toBeGreaterThanOrEqual(node.from)
+            expect(child.to).toBeLessThanOrEqual(node.to)
+          }
+        }
+    }),
+    { numRuns: 1500 },
+  )
+})
+
+test('the bracket of a call is where it is written', () => {
+  const calls = ['f(x, 1)', 'sin^2(x)', 'sin^-1(x)', '2f(x)', ' g ( 1 )'].map((line) => {
+    const found = trees(line)
+      .flatMap(allNodes)
+      .find((node) => node.type === 'call')
+    return found ? line.slice(found.bracket.from, found.bracket.to) : null
+  })
+  expect(calls).toEqual(['(x, 1)', '(x)', '(x)', '(x)', null])
+})
