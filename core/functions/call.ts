@@ -24,10 +24,14 @@ export function callFunction(
   context: Context,
 ): Value | Failure {
   // Most calls are of one number, where nothing is to be checked or read.
-  const { parameters } = definition
-  if (args.length === 1 && args[0]?.kind === 'number' && parameters.length === 1 && parameters[0]?.kind === 'number')
+  if (args.length === 1 && args[0]?.kind === 'number' && takesOneNumber(definition.parameters))
     return definition.apply(args, context)
   return checkedCall(definition, args, nodes, context)
+}
+
+function takesOneNumber(parameters: readonly Parameter[]): boolean {
+  const kind = parameters[0]?.kind
+  return parameters.length === 1 && (kind === 'number' || kind === 'scalar')
 }
 
 function checkedCall(

@@ -5,8 +5,8 @@ import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { cosTurns, sinTurns } from '../numbers/turns'
 import {
-  complexNumber, exactNumber,
-  exactReal, integer, isSafe, multipleOfPi, ofSort, ratio, real, reducedRatio, rough, wholeComplex, wholeNumber,
+  complexNumber, exactNumber, exactReal, integer, isSafe, multipleOfPi, ofSort, ratio, real, reducedRatio, rough,
+  wholeComplex, wholeNumber,
 } from './make' // prettier-ignore
 import type { Failure, NumberValue } from './value'
 import { failure } from './value'
