@@ -1,4 +1,4 @@
-import { callFunction } from '../functions/call'
+import { callFunction, takesOneNumber } from '../functions/call'
 import type { FunctionDefinition } from '../functions/definition'
 import { findFunction } from '../functions/registry'
 import type { Apply, Node } from '../notation/tree'
@@ -14,6 +14,18 @@ import { binary, Plainly } from './operators'
 
 /** A call of a function of the registry, or of one that a line defines. */
 export function apply(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
+  const only = node.args[0]
+  const definition = node.builtIn && node.raised === null && node.args.length === 1 ? findFunction(node.name) : null
+  // Most calls are of one number: nothing is to be gathered, checked or read.
+  if (only === undefined || definition === null || !takesOneNumber(definition)) return applyTo(node, context, evaluate)
+  const natural = node.name === 'exp'
+  const value = evaluate(only, natural ? context.inExponent() : context)
+  if (value.kind === 'failure') return value
+  if (natural) hintBareExponent(value, only, context)
+  return value.kind === 'number' ? definition.apply([value], context) : builtIn(node, [value], context)
+}
+
+function applyTo(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
   if (node.name === 'if' && node.builtIn) return choose(node, context, evaluate)
   if (node.name === 'each' && node.builtIn) return entryByEntry(node, context, evaluate)
   const natural = node.builtIn && node.name === 'exp'

@@ -13,28 +13,17 @@ import { signature } from './definition'
 import type { FunctionDefinition, Parameter } from './definition'
 import { absoluteAngle } from './numbers'
 
+/** A function of one number of any kind: given a number, it can be applied as it is. */
+export function takesOneNumber({ parameters }: FunctionDefinition): boolean {
+  const kind = parameters[0]?.kind
+  return parameters.length === 1 && (kind === 'number' || kind === 'scalar')
+}
+
 /**
  * Checks number and kinds of the arguments against the declaration, reads bare
  * numbers as angles where one is needed, and applies the function.
  */
 export function callFunction(
-  definition: FunctionDefinition,
-  args: readonly Value[],
-  nodes: readonly Node[],
-  context: Context,
-): Value | Failure {
-  // Most calls are of one number, where nothing is to be checked or read.
-  if (args.length === 1 && args[0]?.kind === 'number' && takesOneNumber(definition.parameters))
-    return definition.apply(args, context)
-  return checkedCall(definition, args, nodes, context)
-}
-
-function takesOneNumber(parameters: readonly Parameter[]): boolean {
-  const kind = parameters[0]?.kind
-  return parameters.length === 1 && (kind === 'number' || kind === 'scalar')
-}
-
-function checkedCall(
   definition: FunctionDefinition,
   args: readonly Value[],
   nodes: readonly Node[],

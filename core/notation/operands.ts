@@ -171,7 +171,10 @@ export abstract class OperandParser extends Cursor {
   protected close(opened: number, outer: Opener | Tok.end): number {
     const closing = closingOf(this.opener)
     this.left(outer)
-    if (this.kind === closing) return this.take()
+    return this.kind === closing ? this.take() : this.missing(opened, closing)
+  }
+
+  private missing(opened: number, closing: Tok): number {
     if (!this.problem) this.notClosed(opened, CLOSING_TEXT.get(closing) ?? '')
     return this.previousEnd
   }

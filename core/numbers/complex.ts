@@ -230,6 +230,8 @@ export function power(a: Complex, b: Complex): Complex {
     if (b.re > 0) return complex(0)
     return b.im === 0 ? complex(Infinity) : complex(NaN)
   }
+  // A product is rounded once; a general power is dearer, and off by more.
+  if (a.im === 0 && b.im === 0 && b.re === 2) return complex(a.re * a.re)
   if (a.im === 0 && b.im === 0 && (a.re > 0 || Number.isInteger(b.re))) return complex(a.re ** b.re)
   if (b.im === 0) {
     if (b.re === 0.5) return sqrt(a)
