@@ -76,18 +76,11 @@ function allOf(nodes: readonly Node[], context: Context, evaluate: Evaluate): Va
 function builtIn(node: Apply, args: readonly Value[], context: Context): Value | Failure {
   const definition = findFunction(node.name)
   if (definition === null) return failure('unknown-name', { name: node.name, near: '' })
-  if (areNumbers(args)) return callFunction(definition, args, node.args, context)
   return (
     (args.length === 1 ? overRow(definition, args, node, context) : null) ??
     (!definition.sweeps && args.some(isSweep) ? overSweeps(definition, args, node, context) : null) ??
     callFunction(definition, args, node.args, context)
   )
-}
-
-/** The commonest arguments, which no function runs over. */
-function areNumbers(values: readonly Value[]): boolean {
-  for (let k = 0; k < values.length; k += 1) if (values[k]?.kind !== 'number') return false
-  return true
 }
 
 /** A row of sweeps, as in sum(k*t for k = 1 to 3), is as many arguments. */

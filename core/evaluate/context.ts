@@ -76,36 +76,58 @@ export class Context implements Notes, Scope {
     return this.scope.lookup(name)
   }
 
+  /** The same with some parts replaced. */
+  private with({
+    notes = this.notes,
+    scope = this.scope,
+    exponent = this.exponent,
+    each = this.each,
+    pointwise = this.pointwise,
+    last = this.last,
+    at = this.at,
+  }: Changes): Context {
+    return new Context(notes, scope, this.budget, exponent, each, pointwise, last, at)
+  }
+
   inExponent(): Context {
-    if (this.exponent) return this
-    return new Context(this.notes, this.scope, this.budget, true, this.each, this.pointwise, this.last, this.at)
+    return this.exponent ? this : this.with({ exponent: true })
   }
 
   entryByEntry(): Context {
-    return new Context(this.notes, this.scope, this.budget, this.exponent, true, this.pointwise, this.last, this.at)
+    return this.with({ each: true })
   }
 
   pointByPoint(): Context {
-    if (this.pointwise) return this
-    return new Context(this.notes, this.scope, this.budget, this.exponent, this.each, true, this.last, this.at)
+    return this.pointwise ? this : this.with({ pointwise: true })
   }
 
   insideIndex(last: number): Context {
-    return new Context(this.notes, this.scope, this.budget, this.exponent, this.each, this.pointwise, last, this.at)
+    return this.with({ last })
   }
 
   about(node: Node): Context {
-    return new Context(this.notes, this.scope, this.budget, this.exponent, this.each, this.pointwise, this.last, node)
+    return this.with({ at: node })
   }
 
   withNames(scope: Scope): Context {
-    return new Context(this.notes, scope, this.budget, this.exponent, this.each, this.pointwise, this.last, this.at)
+    return this.with({ scope })
   }
 
   /** Inside the body of a function that another line defines: hints about it belong to that line. */
   insideFunction(scope: Scope): Context {
-    return new Context(new Silent(this.notes), scope, this.budget, false, this.each, this.pointwise, this.last, this.at)
+    return this.with({ notes: new Silent(this.notes), scope, exponent: false })
   }
+}
+
+/** What can be different below a term. */
+interface Changes {
+  readonly notes?: Notes
+  readonly scope?: Scope
+  readonly exponent?: boolean
+  readonly each?: boolean
+  readonly pointwise?: boolean
+  readonly last?: number | null
+  readonly at?: Node | null
 }
 
 /** Notes of which only the use of the unit goes on to the line that calls. */

@@ -49,7 +49,7 @@ function unsettled(node: Node, context: Context): Value | Failure {
   if (!spend(context.budget)) return at(node, failure('too-long'))
   let value: Value | Failure
   if (type === 'name') value = context.lookup(node.name) ?? failure('unknown-name', { name: node.name, near: '' })
-  else if (type === 'product' || type === 'sum') {
+  else if (type === 'product' || type === 'sum' || type === 'parallel') {
     const left = unsettled(node.left, context)
     if (left.kind === 'failure') return left
     const right = unsettled(node.right, context)
@@ -74,8 +74,6 @@ function step(node: Node, context: Context): Value | Failure {
   switch (node.type) {
     case 'constant':
       return node.value
-    case 'parallel':
-      return operate('||', node.left, node.right, context)
     case 'power':
       return powerOf(node.base, node.exponent, context)
     case 'sign':
@@ -188,14 +186,6 @@ function literalValue(value: Value, node: Node): Value | Failure {
   // x − x is 0 for what is finite.
   const finite = value.kind !== 'number' || value.re - value.re + (value.im - value.im) === 0
   return finite || value.exact ? value : at(node, failure('too-large'))
-}
-
-function operate(sign: BinarySign, leftNode: Node, rightNode: Node, context: Context): Value | Failure {
-  const left = unsettled(leftNode, context)
-  if (left.kind === 'failure') return left
-  const right = unsettled(rightNode, context)
-  if (right.kind === 'failure') return right
-  return operateOn(sign, left, right, leftNode, rightNode, context)
 }
 
 function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | Failure {

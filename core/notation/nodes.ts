@@ -223,7 +223,7 @@ export function product(sign: ChainSign, left: Node, right: Node, from: number, 
 }
 
 export function parallel(left: Node, right: Node, from: number, to: number): Parallel {
-  return new Term('parallel', from, to, '', left, right, null, false) as unknown as Parallel
+  return new Term('parallel', from, to, '||', left, right, null, false) as unknown as Parallel
 }
 
 export function chain(first: Node, rest: Chain['rest'], from: number, to: number): Chain {

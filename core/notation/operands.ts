@@ -230,8 +230,8 @@ export abstract class OperandParser extends Cursor {
   /** The digits at hand, and nothing behind them. */
   protected digits(): Literal {
     const { from } = this
-    const { real, digits } = this.tokens.numeral(this.at)
-    return N.literal(real, digits, '', 'none', from, this.take())
+    const numeral = this.tokens.numeral(this.at)
+    return numeralNode(numeral, from, this.take())
   }
 
   protected name(): Node {

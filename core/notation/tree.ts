@@ -66,6 +66,7 @@ export interface Sign extends At {
 }
 export interface Parallel extends At {
   readonly type: 'parallel'
+  readonly sign: '||'
   readonly left: Node
   readonly right: Node
 }

@@ -207,13 +207,26 @@ export function modulo(a: NumberValue, n: NumberValue): NumberValue | Failure {
   return rounded({ re: rest !== 0 && rest < 0 !== n.re < 0 ? rest + n.re : rest, im: 0 }, false, a, n)
 }
 
+/** √n of a safe integer that is not negative, where it is whole. */
+function wholeRootOf(n: number): number | null {
+  const root = Math.round(Math.sqrt(n))
+  return root * root === n ? root : null
+}
+
+/** √(n/d) of such integers, where it is rational. */
+function ratioRoot(n: number, d: number): NumberValue | null {
+  const top = wholeRootOf(n)
+  const bottom = wholeRootOf(d)
+  return top === null || bottom === null ? null : reducedRatio(top, bottom)
+}
+
 /** The exact square root of a rational that has one. */
 export function exactRoot(q: Rational): Rational | null {
   if (Q.sign(q) < 0) return null
   if (typeof q.n === 'number' && typeof q.d === 'number') {
-    const top = Math.round(Math.sqrt(q.n))
-    const bottom = Math.round(Math.sqrt(q.d))
-    return top * top === q.n && bottom * bottom === q.d ? { n: top, d: bottom } : null
+    const n = wholeRootOf(q.n)
+    const d = wholeRootOf(q.d)
+    return n !== null && d !== null ? Q.ratio(n, d) : null
   }
   const n = wholeRoot(BigInt(q.n))
   const d = wholeRoot(BigInt(q.d))
@@ -238,13 +251,6 @@ export function squareRoot(a: NumberValue): NumberValue | Failure {
   if (root) return root
   if (a.im === 0 && a.re >= 0) return measured(Math.sqrt(a.re), 0, a.complex, a, a)
   return rounded(C.sqrt(a), a.complex, a)
-}
-
-/** √(n/d) of safe integers that are not negative, where it is rational. */
-function ratioRoot(n: number, d: number): NumberValue | null {
-  const top = Math.round(Math.sqrt(n))
-  const bottom = Math.round(Math.sqrt(d))
-  return top * top === n && bottom * bottom === d ? reducedRatio(top, bottom) : null
 }
 
 /** The root of an exact real number, where it is rational but for the imaginary unit. */
