@@ -3,6 +3,7 @@ export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/core', '<rootDir>/shared', '<rootDir>/server', '<rootDir>/cli', '<rootDir>/app'],
   testMatch: ['**/*.test.ts'],
+  setupFilesAfterEnv: ['<rootDir>/jest.setup.ts'],
   transform: {
     '^.+\\.ts$': [
       '@swc/jest',

@@ -73,3 +73,16 @@ test('beyond fifteen digits, and with an exponent, it is still exact', () => {
   expect(realLiteral('1.2e-3').exact?.re).toEqual({ n: 3, d: 2500 })
   expect(realLiteral('47', 3).re).toBe(47_000)
 })
+
+test('numbers are equal whether or not their exact parts were asked for', () => {
+  for (const text of ['.74', '0.5', '88.25']) {
+    const asked = realLiteral(text)
+    expect(asked.exact).not.toBeNull()
+    // Others in its place, so that the numeral is read anew.
+    for (let k = 0; k < 20_000; k++) realLiteral(`1${k}`)
+    const anew = realLiteral(text)
+    expect(anew).not.toBe(asked)
+    expect(anew).toEqual(asked)
+  }
+  expect(realLiteral('0.5')).not.toEqual(realLiteral('0.25'))
+})
