@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url'
 import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
 
 /** Packages of the page, named so that the first visit in development does not reload. */
@@ -67,6 +68,8 @@ export default defineNuxtConfig({
     build: { assetsInlineLimit: 0 },
     optimizeDeps: { include: CLIENT_PACKAGES },
   },
+  // In development Nuxt has a listener of its own.
+  $production: { nitro: { entry: fileURLToPath(new URL('server/entry.ts', import.meta.url)) } },
   nitro: {
     errorHandler: '~~/server/error',
     typescript: { tsConfig: { exclude: TESTS } },
@@ -92,7 +95,9 @@ export default defineNuxtConfig({
         'object-src': ["'none'"],
         'script-src': ["'self'", "'nonce-{{nonce}}'", "'strict-dynamic'"],
         'script-src-attr': ["'none'"],
-        'style-src': ["'self'", "'unsafe-inline'"],
+        'style-src': ["'self'", "'nonce-{{nonce}}'"],
+        // Attributes only: typeset mathematics carries its heights in them.
+        'style-src-attr': ["'unsafe-inline'"],
         'worker-src': ["'self'"],
         'upgrade-insecure-requests': false,
       },

@@ -126,7 +126,7 @@ export function ensureChromium() {
 export async function answers(address, seconds = 30) {
   for (let k = 0; k < seconds * 10; k += 1) {
     try {
-      const response = await fetch(`${address}/api/folios`)
+      const response = await fetch(`${address}/api/version`)
       if (response.ok) return true
     } catch {
       // Not yet.

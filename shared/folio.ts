@@ -1,11 +1,7 @@
 import { z } from 'zod'
 import { conventionsSchema, someConventionsSchema } from './conventions'
+import { LINE_LENGTH_MAX, LINES_MAX, TITLE_LENGTH_MAX } from './limits'
 import { PLATES_MOST, plateSchema } from './plate'
-
-/** Limits of a folio, the same on both sides of the wire. */
-export const LINE_LENGTH_MAX = 10_000
-export const LINES_MAX = 5_000
-export const TITLE_LENGTH_MAX = 200
 
 export const idSchema = z.string().regex(/^[A-Za-z0-9_-]{8,40}$/, 'an identifier of 8 to 40 letters and digits')
 
@@ -52,21 +48,45 @@ export const folioSchema = z.strictObject({
 })
 export type Folio = z.infer<typeof folioSchema>
 
+/** A mark of the small picture on a card: where it ends in the plane, and its dress. */
+export const thumbnailSchema = z.strictObject({
+  marks: z.array(z.strictObject({ re: z.number(), im: z.number() })).max(60),
+})
+export type Thumbnail = z.infer<typeof thumbnailSchema>
+
 /** A folio as a card of the shelf. */
 export const folioCardSchema = z.strictObject({
   id: idSchema,
   title: titleSchema,
+  revision: z.int().min(0),
+  /** Why the folio cannot be opened; it can be saved as a file as far as it can be read. */
+  damaged: z.string().nullable(),
   lineCount: z.int().min(0),
   changedAt: z.string(),
   binnedAt: z.string().nullable(),
   conventions: conventionsSchema,
-  /** The first lines, from which the card draws its thumbnail. */
+  /** The picture as it was reckoned for this revision; `null` where it has to be reckoned yet. */
+  thumbnail: thumbnailSchema.nullable(),
+  /** The first lines, from which the picture is reckoned where there is none. */
   preview: z.array(z.string()),
   createdAt: z.string(),
   /** The first line that a search found, where one did. */
   match: z.string().nullable(),
 })
 export type FolioCard = z.infer<typeof folioCardSchema>
+
+export const SHELF_SORTS = ['changed', 'title', 'created', 'length'] as const
+export type ShelfSort = (typeof SHELF_SORTS)[number]
+/** Cards in one answer. */
+export const SHELF_PAGE = 48
+
+/** A page of the shelf: some cards, and how many folios there are in all. */
+export const shelfPageSchema = z.strictObject({
+  folios: z.array(folioCardSchema),
+  count: z.int().min(0),
+  binned: z.int().min(0),
+})
+export type ShelfPage = z.infer<typeof shelfPageSchema>
 
 /** A folio as a file of its own. */
 export const folioFileSchema = z.object({

@@ -1,18 +1,19 @@
 import * as fc from 'fast-check'
-import { DEFAULT_CONVENTIONS } from './conventions'
 import { newId } from './id'
-import { applyOperation, difference, invertOperation, operationSchema, rebase, saveSchema } from './operations'
+import {
+  applyOperation,
+  difference,
+  fullFor,
+  invertOperation,
+  operationSchema,
+  saveSchema,
+  stillStands,
+} from './operations'
 import type { FolioState, Operation } from './operations'
 import { idSchema } from './folio'
 import { freshPlate } from './plate'
+import { folioOf as folio, lineId as id } from './testing'
 
-const id = (k: number): string => `line-${String(k).padStart(4, '0')}`
-const folio = (...sources: string[]): FolioState => ({
-  title: 'Test',
-  conventions: DEFAULT_CONVENTIONS,
-  lines: sources.map((source, k) => ({ id: id(k), source })),
-  plates: [],
-})
 const sources = (state: FolioState | null): string[] => state!.lines.map((l) => l.source)
 
 /** Operations that may or may not fit a folio of five lines. */
@@ -93,35 +94,10 @@ test('moving counts places in the list without the line', () => {
   ])
 })
 
-describe('putting local operations on top of what others did', () => {
-  test('different lines are merged', () => {
-    const theirs = folio('a', 'B')
-    const merged = rebase(theirs, [{ type: 'edit', id: id(0), source: 'A', was: 'a' }], newId)
-    expect(sources(merged.state)).toEqual(['A', 'B'])
-    expect(merged.kept).toBe(0)
-  })
-  test('two texts of one line are both kept, one below the other', () => {
-    const merged = rebase(folio('a', 'theirs', 'c'), [{ type: 'edit', id: id(1), source: 'mine', was: 'b' }, { type: 'edit', id: id(1), source: 'mine, later', was: 'mine' }], newId) // prettier-ignore
-    expect(sources(merged.state)).toEqual(['a', 'theirs', 'mine, later', 'c'])
-    expect(merged.kept).toBe(1)
-    let replayed: FolioState = folio('a', 'theirs', 'c')
-    for (const o of merged.operations) replayed = applyOperation(replayed, o)!
-    expect(replayed).toEqual(merged.state)
-  })
-  test('the text of a line that was removed elsewhere is not lost', () => {
-    const merged = rebase(folio('a'), [{ type: 'edit', id: id(5), source: 'mine', was: 'b' }], newId)
-    expect(sources(merged.state)).toEqual(['a', 'mine'])
-  })
-  test('removing what is removed already is no trouble', () => {
-    const merged = rebase(folio('a'), [{ type: 'remove', id: id(5) }], newId)
-    expect(merged.operations).toEqual([])
-  })
-})
-
 describe('the schemas refuse what is forged', () => {
   test.each([
     { type: 'edit', id: 'x', source: '', was: '' },
-    { type: 'edit', id: id(1), source: 'x'.repeat(10_001), was: '' },
+    { type: 'edit', id: id(1), source: 'x'.repeat(200_001), was: '' },
     { type: 'insert', at: -1, line: { id: id(1), source: '' } },
     { type: 'convene', conventions: { digits: 99 } },
     { type: 'convene', conventions: { colour: 'red' } },
@@ -151,4 +127,39 @@ test('the difference of two states leads from the one to the other', () => {
       expect(difference(to, to)).toEqual([])
     }),
   )
+})
+
+test('an operation stands as long as the state shows what it did', () => {
+  const start = folio('a', 'b', 'c', 'd', 'e')
+  fc.assert(
+    fc.property(operation, operation, (first, second) => {
+      const state = applyOperation(start, first)
+      if (!state) return
+      expect(stillStands(state, first)).toBe(true)
+      // What somebody else has written over it is not taken back.
+      const later = second.type === 'edit' && first.type === 'insert' ? { ...second, id: first.line.id } : second
+      const next = applyOperation(state, later)
+      if (next && later.type === 'edit' && first.type === 'edit' && later.id === first.id)
+        expect(stillStands(next, first)).toBe(later.source === first.source)
+      if (next && later.type === 'edit' && first.type === 'insert')
+        expect(stillStands(next, first)).toBe(later.source === first.line.source)
+    }),
+  )
+})
+
+describe('room in a folio', () => {
+  const insert = (source: string): Operation => ({ type: 'insert', at: 0, line: { id: id(9_999), source } })
+  const long = 'x'.repeat(200_000)
+  test('lines and characters have an end, and which one it is can be said', () => {
+    const many = folio(...Array.from({ length: 5_000 }, () => ''))
+    expect(fullFor(many, insert(''))).toBe('lines')
+    const large = folio(...Array.from({ length: 20 }, () => long))
+    expect(fullFor(large, insert('y'))).toBe('length')
+    expect(fullFor(large, { type: 'edit', id: id(0), source: `${long}y`, was: long })).toBe('length')
+    expect(fullFor(large, { type: 'edit', id: id(0), source: 'short', was: long })).toBeNull()
+    expect(applyOperation(large, insert('y'))).toBeNull()
+  })
+  test('a note of 200 000 characters fits one save', () => {
+    expect(saveSchema.safeParse({ revision: 0, operations: [insert(long)] }).success).toBe(true)
+  })
 })

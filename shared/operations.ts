@@ -1,8 +1,9 @@
 import { z } from 'zod'
 import { conventionsSchema, someConventionsSchema } from './conventions'
 import type { ConventionsData } from './conventions'
-import { idSchema, LINE_MARKS, lineSchema, LINES_MAX, titleSchema } from './folio'
+import { idSchema, LINE_MARKS, lineSchema, titleSchema } from './folio'
 import type { Line, LineMark } from './folio'
+import { FOLIO_LENGTH_MAX, LINES_MAX, SAVE_OPERATIONS_MAX } from './limits'
 import { PLATES_MOST, plateSchema } from './plate'
 import type { Plate } from './plate'
 
@@ -12,7 +13,8 @@ import type { Plate } from './plate'
  */
 export const operationSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('insert'), line: lineSchema, at: z.int().min(0) }),
-  z.strictObject({ type: z.literal('remove'), id: idSchema }),
+  /** `was` is the text as whoever removes it saw it: a text that came later is not removed. */
+  z.strictObject({ type: z.literal('remove'), id: idSchema, was: lineSchema.shape.source.optional() }),
   z.strictObject({
     type: z.literal('edit'),
     id: idSchema,
@@ -54,21 +56,63 @@ export const folioStateSchema = z.object({
   plates: z.array(plateSchema).optional(),
 })
 
-/** A save: the operations since the revision it builds on. */
+/**
+ * A save: the operations since the revision it builds on. A save that is sent
+ * again, since its answer was lost, has the same key and is carried out once.
+ */
 export const saveSchema = z.strictObject({
   revision: z.int().min(0),
-  operations: z.array(operationSchema).min(1).max(2_000),
+  key: idSchema.optional(),
+  operations: z.array(operationSchema).min(1).max(SAVE_OPERATIONS_MAX),
 })
 export type Save = z.infer<typeof saveSchema>
 
-/** Applies an operation; `null` where it does not fit the state (a line that is gone, or there twice). */
+/** What a folio has no room for. */
+export type Full = 'lines' | 'length' | 'plates'
+
+/** Why there is no room for an operation, or `null` where there is. */
+export function fullFor(state: FolioState, operation: Operation): Full | null {
+  const room = (): number => FOLIO_LENGTH_MAX - lengthOf(state.lines)
+  switch (operation.type) {
+    case 'insert':
+      if (state.lines.length >= LINES_MAX) return 'lines'
+      return operation.line.source.length > room() ? 'length' : null
+    case 'edit': {
+      const more = operation.source.length - (state.lines.find((l) => l.id === operation.id)?.source.length ?? 0)
+      return more > 0 && more > room() ? 'length' : null
+    }
+    case 'plate': {
+      const plates = state.plates ?? []
+      return plates.length >= PLATES_MOST && !plates.some((p) => p.id === operation.plate.id) ? 'plates' : null
+    }
+    default:
+      return null
+  }
+}
+
+/** Characters of all lines, remembered for each list: thousands of pasted lines are counted once, not each time. */
+const lengths = new WeakMap<readonly Line[], number>()
+
+function lengthOf(lines: readonly Line[]): number {
+  const known = lengths.get(lines)
+  if (known !== undefined) return known
+  let length = 0
+  for (const line of lines) length += line.source.length
+  lengths.set(lines, length)
+  return length
+}
+
+/** Applies an operation; `null` where it does not fit the state (a line that is gone, or there twice; no room). */
 export function applyOperation<S extends FolioState>(state: S, operation: Operation): S | null {
   const { lines } = state
+  if (fullFor(state, operation)) return null
   switch (operation.type) {
     case 'insert': {
-      if (lines.length >= LINES_MAX || lines.some((l) => l.id === operation.line.id)) return null
+      if (lines.some((l) => l.id === operation.line.id)) return null
       const at = Math.min(operation.at, lines.length)
-      return { ...state, lines: [...lines.slice(0, at), operation.line, ...lines.slice(at)] }
+      const more = [...lines.slice(0, at), operation.line, ...lines.slice(at)]
+      lengths.set(more, lengthOf(lines) + operation.line.source.length)
+      return { ...state, lines: more }
     }
     case 'remove':
       return has(lines, operation.id) ? { ...state, lines: lines.filter((l) => l.id !== operation.id) } : null
@@ -90,7 +134,6 @@ export function applyOperation<S extends FolioState>(state: S, operation: Operat
     case 'plate': {
       const plates = state.plates ?? []
       const known = plates.some((p) => p.id === operation.plate.id)
-      if (!known && plates.length >= PLATES_MOST) return null
       return {
         ...state,
         plates: known
@@ -116,7 +159,7 @@ export function invertOperation(state: FolioState, operation: Operation): Operat
   const line = state.lines[index]
   switch (operation.type) {
     case 'insert':
-      return { type: 'remove', id: operation.line.id }
+      return { type: 'remove', id: operation.line.id, was: operation.line.source }
     case 'remove':
       return line ? { type: 'insert', line, at: index } : null
     case 'edit':
@@ -183,7 +226,7 @@ export function difference(from: FolioState, to: FolioState): Operation[] {
     const before = state.plates?.find((p) => p.id === plate.id)
     if (JSON.stringify(before) !== JSON.stringify(plate)) put({ type: 'plate', plate })
   }
-  for (const { id } of from.lines) if (!has(to.lines, id)) put({ type: 'remove', id })
+  for (const { id, source } of from.lines) if (!has(to.lines, id)) put({ type: 'remove', id, was: source })
   to.lines.forEach((line, at) => {
     const index = state.lines.findIndex((l) => l.id === line.id)
     const present = state.lines[index]
@@ -202,43 +245,39 @@ function has(lines: readonly Line[], id: string): boolean {
 }
 
 /**
- * Puts local operations on top of a state that others have changed meanwhile.
- * Where both sides edited one line, both texts are kept, one below the other.
+ * True while the state still shows what an operation did. Only then may undo
+ * take it back: what somebody else wrote since is never removed.
  */
-export function rebase<S extends FolioState>(
-  state: S,
-  local: readonly Operation[],
-  newId: () => string,
-): { readonly state: S; readonly operations: readonly Operation[]; readonly kept: number } {
-  let current = state
-  const operations: Operation[] = []
-  let kept = 0
-  const copies = new Map<string, string>()
-  const put = (operation: Operation): void => {
-    const next = applyOperation(current, operation)
-    if (!next) return
-    current = next
-    operations.push(operation)
-  }
-  for (const operation of local) {
-    if (operation.type !== 'edit') {
-      put(operation)
-      continue
+export function stillStands(state: FolioState, operation: Operation): boolean {
+  const line = 'id' in operation ? state.lines.find((l) => l.id === operation.id) : undefined
+  switch (operation.type) {
+    case 'insert': {
+      const present = state.lines.find((l) => l.id === operation.line.id)
+      return present?.source === operation.line.source
     }
-    const copy = copies.get(operation.id)
-    const index = current.lines.findIndex((l) => l.id === operation.id)
-    const line = current.lines[index]
-    if (copy !== undefined) put({ ...operation, id: copy })
-    else if (line && (line.source === operation.was || line.source === operation.source)) put(operation)
-    else {
-      // The line was changed or removed elsewhere: this text becomes a line of its own.
-      const id = newId()
-      copies.set(operation.id, id)
-      kept += 1
-      put({ type: 'insert', line: { id, source: operation.source }, at: line ? index + 1 : current.lines.length })
+    case 'remove':
+      return line === undefined
+    case 'edit':
+      return line?.source === operation.source
+    case 'move':
+      return line !== undefined
+    case 'mark':
+      return LINE_MARKS.every(
+        (mark) => operation.marks[mark] === undefined || (line?.[mark] === true) === operation.marks[mark],
+      )
+    case 'plate': {
+      const present = state.plates?.find((p) => p.id === operation.plate.id)
+      return JSON.stringify(present) === JSON.stringify(operation.plate)
     }
+    case 'unplate':
+      return !state.plates?.some((p) => p.id === operation.id)
+    case 'convene':
+      return Object.entries(operation.conventions).every(
+        ([key, value]) => state.conventions[key as keyof ConventionsData] === value,
+      )
+    case 'rename':
+      return state.title === operation.title
   }
-  return { state: current, operations, kept }
 }
 
 /** What one save did, as the journal of a folio tells it. */
@@ -246,6 +285,10 @@ export const journalEntrySchema = z.strictObject({
   revision: z.int().min(0),
   savedAt: z.string(),
   operations: z.array(operationSchema),
+  /** What the student has called the state after it. */
+  name: z.string().nullable().default(null),
+  /** True where what was done is kept but can no longer be read. */
+  damaged: z.boolean().default(false),
 })
 export type JournalEntry = z.infer<typeof journalEntrySchema>
 
@@ -256,3 +299,22 @@ export const journalSchema = z.strictObject({
   more: z.boolean(),
 })
 export type Journal = z.infer<typeof journalSchema>
+
+/** A save that another one missed. */
+export const missedSaveSchema = z.strictObject({
+  revision: z.int().min(1),
+  key: idSchema.nullable(),
+  operations: z.array(operationSchema),
+})
+export type MissedSave = z.infer<typeof missedSaveSchema>
+
+/** What was saved since a revision, in order; `null` where that is too much or no longer known in detail. */
+export const missedSchema = z.object({
+  revision: z.int().min(0),
+  changedAt: z.string(),
+  saves: z.array(missedSaveSchema).nullable(),
+})
+export type Missed = z.infer<typeof missedSchema>
+
+export const STATE_NAME_MAX = 80
+export const stateNameSchema = z.strictObject({ name: z.string().trim().max(STATE_NAME_MAX).nullable() })

@@ -9,6 +9,8 @@ import { openDatabase } from './database'
 import type { Database } from './database'
 import { DEMO_FOLIOS, seedEmptyShelf } from './demo'
 import { Folios } from './folios'
+import { Journal } from './journal'
+import { Shelf } from './shelf'
 import { reckon } from '../../core/testing'
 
 // A busy machine is slow, not wrong: some of these tests save more than a hundred times.
@@ -17,6 +19,8 @@ jest.setTimeout(60_000)
 let folder: string
 let database: Database
 let folios: Folios
+let shelf: Shelf
+let journal: Journal
 let clock = 0
 const file = (): string => join(folder, 'deep', 'folios.sqlite')
 
@@ -25,6 +29,8 @@ beforeEach(async () => {
   database = await openDatabase(file())
   clock = 0
   folios = new Folios(database, () => new Date(1_700_000_000_000 + 1000 * (clock += 1)).toISOString())
+  shelf = new Shelf(database)
+  journal = new Journal(database)
 })
 afterEach(async () => {
   await database.sequelize.close()
@@ -48,7 +54,7 @@ test('the file is written ahead and keeps foreign keys', async () => {
   const pragma = (name: string) => database.sequelize.query(`PRAGMA ${name}`, { type: QueryTypes.SELECT })
   expect(await pragma('journal_mode')).toEqual([{ journal_mode: 'wal' }])
   expect(await pragma('foreign_keys')).toEqual([{ foreign_keys: 1 }])
-  expect(await pragma('busy_timeout')).toEqual([{ timeout: 5000 }])
+  expect(await pragma('busy_timeout')).toEqual([{ timeout: 1500 }])
 })
 
 describe('saving', () => {
@@ -79,8 +85,7 @@ describe('saving', () => {
     const outcome = await folios.save(id, { revision: 0, operations: [edit('a = 3')] })
     expect(outcome).toMatchObject({
       status: 'conflict',
-      folio: { revision: 1, lines: [{ source: 'a = 2' }] },
-      operations: [edit('a = 2')],
+      missed: { revision: 1, saves: [{ revision: 1, key: null, operations: [edit('a = 2')] }] },
     })
     expect((await folios.open(id))!.lines[0]!.source).toBe('a = 2')
   })
@@ -115,7 +120,7 @@ describe('the shelf', () => {
     const first = await make('z = 3 + 4j')
     const second = await make('1', '2')
     await folios.save(first.id, { revision: 0, operations: [{ type: 'rename', title: 'Later' }] })
-    const cards = await folios.cards()
+    const cards = (await shelf.page()).folios
     expect(cards.map((c) => [c.title, c.lineCount])).toEqual([['Later', 1], ['Test', 2]]) // prettier-ignore
     expect(cards[0]!.preview).toEqual(['z = 3 + 4j'])
     expect(cards[1]!.id).toBe(second.id)
@@ -126,9 +131,9 @@ describe('the shelf', () => {
     expect(copy).toMatchObject({ title: 'Test (copy)', lines: [{ source: 'a = 1' }] })
     expect(await folios.remove(id)).toBe(false)
     expect(await folios.bin(id, true)).toBe(true)
-    expect((await folios.cards()).find((c) => c.id === id)!.binnedAt).not.toBeNull()
+    expect((await shelf.page({ bin: true })).folios.find((c) => c.id === id)!.binnedAt).not.toBeNull()
     await folios.bin(id, false)
-    expect((await folios.cards()).find((c) => c.id === id)!.binnedAt).toBeNull()
+    expect((await shelf.page()).folios.find((c) => c.id === id)!.binnedAt).toBeNull()
     await folios.bin(id, true)
     expect(await folios.remove(id)).toBe(true)
     expect(await folios.open(id)).toBeNull()
@@ -202,11 +207,11 @@ describe('the journal', () => {
       await folios.save(created.id, { revision: k - 1, operations: [edit(id, `a = ${k}`, `a = ${k - 1}`)] })
     expect(await database.models.checkpoints.count()).toBe(3)
     for (const revision of [0, 1, 49, 50, 51, 119, 120]) {
-      const state = await folios.stateAt(created.id, revision)
+      const state = await journal.stateAt(created.id, revision)
       expect(state!.lines[0]!.source).toBe(`a = ${revision}`)
     }
-    expect(await folios.stateAt(created.id, 121)).toBeNull()
-    expect(await folios.stateAt(created.id, -1)).toBeNull()
+    expect(await journal.stateAt(created.id, 121)).toBeNull()
+    expect(await journal.stateAt(created.id, -1)).toBeNull()
   })
 
   test('entries come newest first, a page at a time', async () => {
@@ -220,29 +225,15 @@ describe('the journal', () => {
         savedAt: new Date(k).toISOString(),
       })),
     )
-    const journal = await folios.journal(created.id)
-    expect(journal!.entries.map((e) => e.revision).slice(0, 3)).toEqual([310, 309, 308])
-    expect(journal!.entries).toHaveLength(300)
-    expect(journal!.more).toBe(true)
-    const rest = await folios.journal(created.id, journal!.entries.at(-1)!.revision)
+    const newest = await journal.page(created.id)
+    expect(newest.entries.map((e) => e.revision).slice(0, 3)).toEqual([310, 309, 308])
+    expect(newest.entries).toHaveLength(300)
+    expect(newest.more).toBe(true)
+    const rest = await journal.page(created.id, newest.entries.at(-1)!.revision)
     expect(rest!.entries.map((e) => e.revision)).toEqual([10, 9, 8, 7, 6, 5, 4, 3, 2, 1])
     expect(rest!.more).toBe(false)
     expect(rest!.entries[0]!.operations).toEqual([edit(id, 'a = 10', 'a = 9')])
-    expect(await folios.journal('no-such-folio')).toBeNull()
-  })
-
-  test('a folio from before there were checkpoints goes back to its present state', async () => {
-    const created = await make('a = 1', 'b = 2')
-    const { sequelize } = database
-    await sequelize.query('DROP TABLE checkpoints')
-    for (const mark of ['note', 'folded', 'hidden']) await sequelize.query(`ALTER TABLE lines DROP COLUMN ${mark}`)
-    await sequelize.query('ALTER TABLE folios DROP COLUMN plates')
-    await sequelize.query("DELETE FROM migrations WHERE name IN ('0002-marks-and-checkpoints', '0003-plates')")
-    await sequelize.close()
-    database = await openDatabase(file())
-    folios = new Folios(database)
-    expect((await folios.open(created.id))!.lines).toEqual(created.lines)
-    expect((await folios.stateAt(created.id, 0))!.lines).toEqual(created.lines)
+    expect(await folios.exists('no-such-folio')).toBe(false)
   })
 })
 
@@ -250,12 +241,12 @@ describe('looking for a folio', () => {
   test('titles and lines are searched, and a line that has the text comes with the card', async () => {
     await folios.create({ title: 'Mast stays', conventions: {}, lines: [{ source: 'F = 22∠45°' }] })
     await folios.create({ title: 'Lamp', conventions: {}, lines: [{ source: 'Z = 3 + 4j' }, { source: '100%_of' }] })
-    const titles = async (text: string) => (await folios.cards(text)).map((c) => [c.title, c.match])
+    const titles = async (text: string) => (await shelf.page({ find: text })).folios.map((c) => [c.title, c.match])
     expect(await titles('mast')).toEqual([['Mast stays', null]])
     expect(await titles('z = 3')).toEqual([['Lamp', 'Z = 3 + 4j']])
     expect(await titles('%_')).toEqual([['Lamp', '100%_of']])
     expect(await titles("'; DROP TABLE lines; --")).toEqual([])
-    expect(await folios.cards()).toHaveLength(2)
+    expect((await shelf.page()).folios).toHaveLength(2)
   })
 
   test('the bin is emptied, and only the bin', async () => {
@@ -277,5 +268,5 @@ test('plates are kept with the folio, and in its earlier states', async () => {
   expect((await folios.open(created.id))!.plates).toEqual([plate])
   await folios.save(created.id, { revision: 1, operations: [{ type: 'unplate', id: plate.id }] })
   expect((await folios.open(created.id))!.plates).toEqual([])
-  expect((await folios.stateAt(created.id, 1))!.plates).toEqual([plate])
+  expect((await journal.stateAt(created.id, 1))!.plates).toEqual([plate])
 })

@@ -1,14 +1,17 @@
-import { Op, QueryTypes, Transaction } from 'sequelize'
+import { Op } from 'sequelize'
+import type { Transaction } from 'sequelize'
 import { z } from 'zod'
-import { conventionsSchema, DEFAULT_CONVENTIONS } from '../../shared/conventions'
-import { folioSchema } from '../../shared/folio'
-import type { Folio, FolioCard, FolioFile, Line } from '../../shared/folio'
+import { DEFAULT_CONVENTIONS } from '../../shared/conventions'
+import { folioSchema, lineSchema } from '../../shared/folio'
+import type { Folio, FolioFile, Line } from '../../shared/folio'
 import { newId } from '../../shared/id'
 import { relinked } from '../../shared/plate'
-import { applyOperation, folioStateSchema, operationSchema } from '../../shared/operations'
-import type { FolioState, Journal, Operation, Save } from '../../shared/operations'
+import { applyOperation } from '../../shared/operations'
+import type { Missed, Save } from '../../shared/operations'
 import type { Database } from './database'
-import type { FolioRow, LineRow } from './models'
+import { Journal } from './journal'
+import { tryJson } from './json'
+import type { LineRow } from './models'
 
 /** The folios as the database keeps them. Every change is one transaction. */
 
@@ -16,100 +19,62 @@ export type SaveOutcome =
   | { readonly status: 'saved'; readonly revision: number; readonly changedAt: string }
   | { readonly status: 'missing' }
   /** Someone else saved first: what they did since the revision this save builds on. */
-  | { readonly status: 'conflict'; readonly folio: Folio; readonly operations: readonly Operation[] }
+  | { readonly status: 'conflict'; readonly missed: Missed }
   | { readonly status: 'misfit'; readonly index: number }
 
-const PREVIEW_LINES = 40
-/** A checkpoint is written every so many revisions. */
-const CHECKPOINT_EVERY = 50
-/** Journal entries in one answer. */
-const JOURNAL_PAGE = 300
-const orderSchema = z.array(z.string())
+/** What is kept of a folio cannot be read; the sentence says which part. */
+export class DamagedFolio extends Error {
+  constructor(readonly reason: string) {
+    super(reason)
+  }
+}
+
+export const orderSchema = z.array(z.string())
 
 export class Folios {
+  private readonly journal: Journal
+
   constructor(
     private readonly database: Database,
     private readonly now: () => string = () => new Date().toISOString(),
-  ) {}
+  ) {
+    this.journal = new Journal(database)
+  }
 
   private get models() {
     return this.database.models
-  }
-
-  private lastWrite: Promise<unknown> = Promise.resolve()
-
-  /**
-   * One write after another. The transaction takes the write lock at once
-   * (IMMEDIATE): what it reads cannot change before it writes.
-   */
-  private write<T>(action: (transaction: Transaction) => Promise<T>): Promise<T> {
-    const run = (): Promise<T> => this.database.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, action)
-    const result = this.lastWrite.then(run, run)
-    this.lastWrite = result.catch(() => undefined)
-    return result
   }
 
   async count(): Promise<number> {
     return this.models.folios.count()
   }
 
-  /** Every folio, last changed first; with a text, those whose title or lines have it. */
-  async cards(text = ''): Promise<FolioCard[]> {
-    const rows = await this.models.folios.findAll({ order: [['changedAt', 'DESC']] })
-    if (text === '') return Promise.all(rows.map((row) => this.card(row, null)))
-    const matches = await this.matches(text)
-    const lower = text.toLowerCase()
-    const found = rows.filter((row) => matches.has(row.id) || row.title.toLowerCase().includes(lower))
-    return Promise.all(found.map((row) => this.card(row, matches.get(row.id) ?? null)))
+  async exists(id: string): Promise<boolean> {
+    return (await this.models.folios.count({ where: { id } })) > 0
   }
 
-  /** For each folio one line that has the text. */
-  private async matches(text: string): Promise<Map<string, string>> {
-    const rows = await this.database.sequelize.query<{ folio_id: string; source: string }>(
-      'SELECT folio_id, source FROM lines WHERE instr(lower(source), lower(?)) > 0',
-      { type: QueryTypes.SELECT, replacements: [text] },
-    )
-    const found = new Map<string, string>()
-    for (const row of rows) if (!found.has(row.folio_id)) found.set(row.folio_id, row.source)
-    return found
-  }
-
-  private async card(row: FolioRow, match: string | null): Promise<FolioCard> {
-    const order = orderSchema.parse(JSON.parse(row.lineOrder))
-    const first = order.slice(0, PREVIEW_LINES)
-    const lines = await this.models.lines.findAll({ where: { folioId: row.id, id: { [Op.in]: first } } })
-    const sources = new Map(lines.map((l) => [l.id, l.note ? '' : l.source]))
-    return {
-      id: row.id,
-      title: row.title,
-      lineCount: order.length,
-      changedAt: row.changedAt,
-      binnedAt: row.binnedAt,
-      conventions: conventionsSchema.parse(JSON.parse(row.conventions)),
-      preview: first.map((id) => sources.get(id) ?? ''),
-      createdAt: row.createdAt,
-      match,
-    }
-  }
-
+  /** The folio, `null` where there is none. Throws `DamagedFolio` where it cannot be read. */
   async open(id: string, transaction?: Transaction): Promise<Folio | null> {
     const options = transaction ? { transaction } : {}
     const row = await this.models.folios.findByPk(id, options)
     if (!row) return null
     const lines = await this.models.lines.findAll({ where: { folioId: id }, ...options })
     const byId = new Map(lines.map((l) => [l.id, lineOf(l)]))
-    const order = orderSchema.parse(JSON.parse(row.lineOrder))
-    return folioSchema.parse({
+    const order = readJson('the order of its lines', row.lineOrder, orderSchema)
+    const folio = folioSchema.safeParse({
       id: row.id,
       title: row.title,
       revision: row.revision,
-      conventions: JSON.parse(row.conventions),
+      conventions: readJson('its conventions', row.conventions, z.looseObject({})),
       lines: order.flatMap((lineId) => byId.get(lineId) ?? []),
-      plates: JSON.parse(row.plates),
+      plates: readJson('its plates', row.plates, z.array(z.unknown())),
       createdAt: row.createdAt,
       changedAt: row.changedAt,
       binnedAt: row.binnedAt,
     })
+    if (folio.success) return folio.data
+    const [place] = folio.error.issues[0]?.path ?? []
+    throw new DamagedFolio(damageSentence(PARTS[String(place)] ?? 'a part of it'))
   }
 
   async create(file: FolioFile): Promise<Folio> {
@@ -127,7 +92,7 @@ export class Folios {
       changedAt: time,
       binnedAt: null,
     }
-    await this.write(async (transaction) => {
+    await this.database.write(async (transaction) => {
       await this.models.folios.create(
         { ...rowOf(folio), id: folio.id, revision: 0, createdAt: time, changedAt: time, binnedAt: null },
         { transaction },
@@ -136,7 +101,7 @@ export class Folios {
         folio.lines.map((l) => ({ folioId: folio.id, ...l })),
         { transaction },
       )
-      await this.checkpoint(folio, 0, time, transaction)
+      await this.journal.checkpoint(folio, 0, time, transaction)
     })
     return folio
   }
@@ -154,27 +119,38 @@ export class Folios {
 
   /** Puts a folio in the bin, or takes it out again. */
   async bin(id: string, binned: boolean): Promise<boolean> {
-    const [changed] = await this.models.folios.update({ binnedAt: binned ? this.now() : null }, { where: { id } })
-    return changed > 0
+    return this.database.write(async (transaction) => {
+      const [changed] = await this.models.folios.update(
+        { binnedAt: binned ? this.now() : null },
+        { where: { id }, transaction },
+      )
+      return changed > 0
+    })
   }
 
   /** Removes a folio for good; only one that is in the bin. */
   async remove(id: string): Promise<boolean> {
-    const removed = await this.models.folios.destroy({ where: { id, binnedAt: { [Op.ne]: null } } })
-    return removed > 0
+    return this.database.write(async (transaction) => {
+      const removed = await this.models.folios.destroy({ where: { id, binnedAt: { [Op.ne]: null } }, transaction })
+      return removed > 0
+    })
   }
 
   /** Removes every folio that is in the bin; gives back how many there were. */
   async emptyBin(): Promise<number> {
-    return this.models.folios.destroy({ where: { binnedAt: { [Op.ne]: null } } })
+    return this.database.write((transaction) =>
+      this.models.folios.destroy({ where: { binnedAt: { [Op.ne]: null } }, transaction }),
+    )
   }
 
   async save(id: string, save: Save): Promise<SaveOutcome> {
-    return this.write(async (transaction): Promise<SaveOutcome> => {
+    return this.database.write(async (transaction): Promise<SaveOutcome> => {
       const folio = await this.open(id, transaction)
       if (!folio) return { status: 'missing' }
+      const before = save.key === undefined ? null : await this.journal.savedUnder(id, save.key, transaction)
+      if (before) return { status: 'saved', ...before }
       if (folio.revision !== save.revision) {
-        return { status: 'conflict', folio, operations: await this.since(id, save.revision, transaction) }
+        return { status: 'conflict', missed: await this.journal.missed(folio, save.revision, transaction) }
       }
       let state: Folio = folio
       for (const [index, operation] of save.operations.entries()) {
@@ -186,55 +162,15 @@ export class Folios {
       const changedAt = this.now()
       await this.writeLines(folio, state, transaction)
       await this.models.folios.update({ ...rowOf(state), revision, changedAt }, { where: { id }, transaction })
-      await this.models.revisions.create(
-        { folioId: id, revision, operations: JSON.stringify(save.operations), savedAt: changedAt },
-        { transaction },
-      )
-      if (revision % CHECKPOINT_EVERY === 0) await this.checkpoint(state, revision, changedAt, transaction)
+      await this.journal.note(state, revision, save, changedAt, transaction)
       return { status: 'saved', revision, changedAt }
     })
   }
 
-  private async checkpoint(folio: Folio, revision: number, savedAt: string, transaction: Transaction): Promise<void> {
-    const { id, title, conventions, lines, plates } = folio
-    const state = JSON.stringify({ title, conventions, lines, plates })
-    await this.models.checkpoints.create({ folioId: id, revision, state, savedAt }, { transaction })
-  }
-
-  /** What was done to a folio, newest first; `before` asks for what came before a revision. */
-  async journal(id: string, before = Number.MAX_SAFE_INTEGER): Promise<Journal | null> {
-    if ((await this.models.folios.count({ where: { id } })) === 0) return null
-    const rows = await this.models.revisions.findAll({
-      where: { folioId: id, revision: { [Op.lt]: before } },
-      order: [['revision', 'DESC']],
-      limit: JOURNAL_PAGE + 1,
-    })
-    const entries = rows.slice(0, JOURNAL_PAGE).map((row) => ({
-      revision: row.revision,
-      savedAt: row.savedAt,
-      operations: z.array(operationSchema).parse(JSON.parse(row.operations)),
-    }))
-    return { entries, more: rows.length > JOURNAL_PAGE }
-  }
-
-  /** The folio as it stood after a revision; `null` where that is not known. */
-  async stateAt(id: string, revision: number): Promise<FolioState | null> {
-    const start = await this.models.checkpoints.findOne({
-      where: { folioId: id, revision: { [Op.lte]: revision } },
-      order: [['revision', 'DESC']],
-    })
-    if (!start) return null
-    const rows = await this.models.revisions.findAll({
-      where: { folioId: id, revision: { [Op.gt]: start.revision, [Op.lte]: revision } },
-      order: [['revision', 'ASC']],
-    })
-    if (rows.length !== revision - start.revision) return null
-    let state: FolioState = folioStateSchema.parse(JSON.parse(start.state))
-    for (const row of rows) {
-      for (const operation of z.array(operationSchema).parse(JSON.parse(row.operations)))
-        state = applyOperation(state, operation) ?? state
-    }
-    return state
+  /** What was saved since a revision; `null` where there is no such folio. */
+  async missed(id: string, revision: number): Promise<Missed | null> {
+    const row = await this.models.folios.findByPk(id)
+    return row ? this.journal.missed(row, revision) : null
   }
 
   private async writeLines(before: Folio, after: Folio, transaction: Transaction): Promise<void> {
@@ -260,14 +196,55 @@ export class Folios {
     }
   }
 
-  private async since(id: string, revision: number, transaction: Transaction): Promise<Operation[]> {
-    const rows = await this.models.revisions.findAll({
-      where: { folioId: id, revision: { [Op.gt]: revision } },
-      order: [['revision', 'ASC']],
-      transaction,
+  /**
+   * As much of a folio as can be read, as a file of its own: what is whole is
+   * taken, what is damaged is left out. `null` where there is no such folio.
+   */
+  async rescue(id: string): Promise<FolioFile | null> {
+    const row = await this.models.folios.findByPk(id)
+    if (!row) return null
+    const rows = await this.models.lines.findAll({ where: { folioId: id } })
+    const lines = rows.flatMap((l) => {
+      const line = lineSchema.safeParse({ ...lineOf(l), source: String(l.source) })
+      return line.success ? [line.data] : []
     })
-    return rows.flatMap((row) => z.array(operationSchema).parse(JSON.parse(row.operations)))
+    const order = new Map((tryJson(row.lineOrder, orderSchema) ?? []).map((lineId, k) => [lineId, k]))
+    const place = (line: Line): number => order.get(line.id) ?? order.size
+    const plates = tryJson(row.plates, z.array(z.unknown())) ?? []
+    const parsedPlates = plates.map((plate) => folioSchema.shape.plates.safeParse([plate]))
+    const conventions = folioSchema.shape.conventions.safeParse(tryJson(row.conventions, z.looseObject({})))
+    return {
+      title: titleOf(row.title),
+      conventions: conventions.success ? conventions.data : {},
+      lines: lines.sort((a, b) => place(a) - place(b)),
+      plates: parsedPlates.flatMap((p) => (p.success ? p.data : [])),
+    }
   }
+}
+
+const PARTS: Readonly<Record<string, string>> = {
+  title: 'its title',
+  conventions: 'its conventions',
+  lines: 'one of its lines',
+  plates: 'one of its plates',
+  revision: 'its revision',
+}
+
+function damageSentence(part: string): string {
+  return `What the data file has of ${part} cannot be read.`
+}
+
+/** A title that can be shown, whatever is kept. */
+export function titleOf(title: unknown): string {
+  const parsed = folioSchema.shape.title.safeParse(title)
+  return parsed.success ? parsed.data : 'Untitled folio'
+}
+
+/** JSON of the database; throws `DamagedFolio` where it cannot be read. */
+export function readJson<T>(part: string, text: unknown, schema: z.ZodType<T>): T {
+  const value = tryJson(text, schema)
+  if (value === null) throw new DamagedFolio(damageSentence(part))
+  return value
 }
 
 function lineOf(row: LineRow): Line {

@@ -1,26 +1,117 @@
-import { SequelizeStorage, Umzug } from 'umzug'
-import type { QueryInterface, Sequelize } from 'sequelize'
+import { mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { QueryTypes, Transaction } from 'sequelize'
+import type { Sequelize } from 'sequelize'
+import { Umzug } from 'umzug'
 import { firstTables } from './migrations/first-tables'
+import { keysNamesAndSearch } from './migrations/keys-names-and-search'
 import { marksAndCheckpoints } from './migrations/marks-and-checkpoints'
 import { plates } from './migrations/plates'
+import type { Migration } from './migrations/migration'
+import { runner } from './migrations/migration'
 
 /** Migrations in order; a name, once shipped, never changes. */
-const MIGRATIONS = [
+export const MIGRATIONS: readonly ({ readonly name: string } & Migration)[] = [
   { name: '0001-first-tables', ...firstTables },
   { name: '0002-marks-and-checkpoints', ...marksAndCheckpoints },
   { name: '0003-plates', ...plates },
+  { name: '0004-keys-names-and-search', ...keysNamesAndSearch },
 ]
 
-export async function migrate(sequelize: Sequelize): Promise<void> {
-  const umzug = new Umzug<QueryInterface>({
-    migrations: MIGRATIONS.map(({ name, up, down }) => ({
+/** Written into the file, so that a program that is older sees at once that it is. */
+export const SCHEMA_VERSION = MIGRATIONS.length
+
+/** Copies of the data file that are kept from before upgrades. */
+const COPIES_KEPT = 5
+
+async function tables(sequelize: Sequelize): Promise<ReadonlySet<string>> {
+  const rows = await sequelize.query<{ name: string }>("SELECT name FROM sqlite_master WHERE type = 'table'", {
+    type: QueryTypes.SELECT,
+  })
+  return new Set(rows.map((r) => r.name))
+}
+
+async function namesDone(sequelize: Sequelize, transaction?: Transaction): Promise<string[]> {
+  const rows = await sequelize.query<{ name: string }>('SELECT name FROM migrations ORDER BY name', {
+    type: QueryTypes.SELECT,
+    ...(transaction ? { transaction } : {}),
+  })
+  return rows.map((r) => r.name)
+}
+
+/** Throws where the file was written by a program that knows more than this one; writes nothing. */
+export async function refuseNewer(sequelize: Sequelize, refusal: () => Error): Promise<void> {
+  const [row] = await sequelize.query<{ user_version: number }>('PRAGMA user_version', { type: QueryTypes.SELECT })
+  if ((row?.user_version ?? 0) > SCHEMA_VERSION) throw refusal()
+  if (!(await tables(sequelize)).has('migrations')) return
+  const known = new Set(MIGRATIONS.map((m) => m.name))
+  if ((await namesDone(sequelize)).some((name) => !known.has(name))) throw refusal()
+}
+
+/**
+ * Runs what has not run yet. Each migration is one transaction together with the
+ * note that it has run, so that a kill leaves the file before or after it, never
+ * between; each may also meet its own half-done work, which older programs left.
+ * Before a file with data is changed, a copy of it is made.
+ */
+export async function migrate(sequelize: Sequelize, file: string | null, log: (line: string) => void): Promise<void> {
+  const present = await tables(sequelize)
+  await sequelize.query('CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(255) NOT NULL UNIQUE PRIMARY KEY)')
+  const done = new Set(await namesDone(sequelize))
+  const pending = MIGRATIONS.filter((m) => !done.has(m.name))
+  if (pending.length === 0) return setVersion(sequelize)
+  if (present.has('folios') && file !== null) await copyBefore(sequelize, file, pending[0]?.name ?? '', log)
+  const umzug = new Umzug({
+    migrations: MIGRATIONS.map(({ name, up }) => ({
       name,
-      up: ({ context }) => up(context),
-      down: ({ context }) => down(context),
+      up: () =>
+        sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, async (transaction) => {
+          // Another server on the same file may have been first.
+          if ((await namesDone(sequelize, transaction)).includes(name)) return
+          await up(runner(sequelize, transaction))
+          await sequelize.query('INSERT INTO migrations (name) VALUES (?)', { replacements: [name], transaction })
+        }),
     })),
-    context: sequelize.getQueryInterface(),
-    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+    storage: {
+      executed: () => namesDone(sequelize),
+      // Noted by the migration itself, in its own transaction.
+      logMigration: async () => undefined,
+      unlogMigration: async () => undefined,
+    },
     logger: undefined,
   })
   await umzug.up()
+  await setVersion(sequelize)
+}
+
+async function setVersion(sequelize: Sequelize): Promise<void> {
+  const [row] = await sequelize.query<{ user_version: number }>('PRAGMA user_version', { type: QueryTypes.SELECT })
+  if ((row?.user_version ?? 0) < SCHEMA_VERSION) await sequelize.query(`PRAGMA user_version = ${SCHEMA_VERSION}`)
+}
+
+export const COPIES = 'backups'
+
+/** A copy of the whole file as it was, beside it. */
+async function copyBefore(
+  sequelize: Sequelize,
+  file: string,
+  next: string,
+  log: (line: string) => void,
+): Promise<void> {
+  const folder = join(dirname(file), COPIES)
+  mkdirSync(folder, { recursive: true })
+  const time = new Date().toISOString().replace(/[:.]/g, '-')
+  const copy = join(folder, `before-${next}-${time}.sqlite`)
+  // A copy that a kill left unfinished has no end of its own: it is made under another name first.
+  await sequelize.query('VACUUM INTO ?', { replacements: [`${copy}.part`] })
+  renameSync(`${copy}.part`, copy)
+  log(`The data file is upgraded; as it was before, it is kept as ${copy}`)
+  const copies = readdirSync(folder).filter((name) => name.startsWith('before-'))
+  for (const name of copies.filter((n) => n.endsWith('.part'))) rmSync(join(folder, name))
+  const whole = copies.filter((n) => n.endsWith('.sqlite')).sort((a, b) => timeOf(a).localeCompare(timeOf(b)))
+  for (const name of whole.slice(0, -COPIES_KEPT)) rmSync(join(folder, name))
+}
+
+function timeOf(name: string): string {
+  return name.slice(-'2026-01-01T00-00-00-000Z.sqlite'.length)
 }

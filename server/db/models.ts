@@ -38,6 +38,12 @@ export interface RevisionRow extends Model<InferAttributes<RevisionRow>, InferCr
   revision: number
   operations: string
   savedAt: string
+  /** The key of the save; null for what is older than keys, or made of several saves. */
+  saveKey: CreationOptional<string | null>
+  /** What the student has called the state after it. */
+  name: CreationOptional<string | null>
+  /** The revision it builds on, where that is not the one before. */
+  buildsOn: CreationOptional<number | null>
 }
 
 /** The whole state of a folio at a revision, from which later states are built. */
@@ -95,6 +101,9 @@ export function defineModels(sequelize: Sequelize): Models {
       revision: { type: DataTypes.INTEGER, primaryKey: true },
       operations: text(),
       savedAt: text(),
+      saveKey: { type: DataTypes.TEXT, allowNull: true },
+      name: { type: DataTypes.TEXT, allowNull: true },
+      buildsOn: { type: DataTypes.INTEGER, allowNull: true },
     },
     { ...common, tableName: 'revisions' },
   )

@@ -1,13 +1,8 @@
-import { closeFolios, useFolios } from '../utils/folios'
+import { closeFolios, useStore } from '../utils/folios'
 
-/** Opens the database (and migrates it) at start, so that a broken one is said at once. */
-export default defineNitroPlugin(async (nitro) => {
+/** Opens the database (and migrates it) at start, so that a broken one is said at once; see also `entry.ts`. */
+export default defineNitroPlugin((nitro) => {
   nitro.hooks.hook('close', closeFolios)
-  try {
-    await useFolios()
-  } catch (error) {
-    process.stderr.write(
-      `The data file could not be opened: ${error instanceof Error ? error.message : String(error)}\n`,
-    )
-  }
+  // The entry says why it cannot be opened, and ends; in development the routes say it.
+  useStore().catch(() => undefined)
 })

@@ -2,10 +2,10 @@ import type { EventHandlerRequest, H3Event } from 'h3'
 import { defineEventHandler, getHeader, getRouterParam, setResponseHeader, setResponseStatus } from 'h3'
 import type { ZodType } from 'zod'
 import { idSchema } from '../../shared/folio'
+import { BODY_LIMIT } from '../../shared/limits'
 import type { HttpProblem } from '../../shared/problem'
-
-/** The largest request body, in bytes. */
-export const BODY_LIMIT = 4 * 1024 * 1024
+import { DataFileError, isBusy } from '../db/database'
+import { DamagedFolio } from '../db/folios'
 
 /** An answer other than success, as a JSON problem (RFC 9457). */
 export class ApiProblem extends Error {
@@ -40,15 +40,29 @@ export function sendProblem(event: H3Event, problem: ApiProblem): HttpProblem {
 export function toProblem(error: unknown): ApiProblem {
   if (error instanceof ApiProblem) return error
   const text = error instanceof Error ? `${error.message}` : String(error)
-  if (text.includes('SQLITE_FULL') || text.includes('ENOSPC')) {
+  if (text.includes('SQLITE_FULL') || text.includes('ENOSPC') || text.includes('SQLITE_IOERR')) {
+    const title = text.includes('SQLITE_IOERR') ? 'The disk does not take it' : 'The disk is full'
+    return new ApiProblem(507, title, 'Nothing was saved. See that there is space on it: it is tried again by itself.')
+  }
+  if (isBusy(error))
+    return new ApiProblem(503, 'The data file is busy', 'Another program is writing to it. It is tried again shortly.')
+  if (error instanceof DamagedFolio) {
     return new ApiProblem(
-      507,
-      'The disk is full',
-      'Nothing was saved. Free some space; what you typed is kept in this browser and sent again.',
+      500,
+      'This folio is damaged',
+      `${error.reason} The other folios are not touched by it; what can be read of this one can be saved as a file.`,
+      { damaged: true },
     )
   }
-  if (text.includes('SQLITE_BUSY'))
-    return new ApiProblem(503, 'The database is busy', 'Another program is writing to it. It is tried again shortly.')
+  if (error instanceof DataFileError) return new ApiProblem(503, 'The data file cannot be used', error.message)
+  if (text.includes('SQLITE_CORRUPT') || text.includes('SQLITE_NOTADB')) {
+    process.stderr.write(`The data file is damaged: ${text}\n`)
+    return new ApiProblem(
+      500,
+      'The data file is damaged',
+      'A part of it cannot be read. Copies from before upgrades stand beside it in backups/.',
+    )
+  }
   if (text.includes('SQLITE_READONLY') || text.includes('SQLITE_CANTOPEN')) {
     return new ApiProblem(507, 'The data file cannot be written', 'Check the permissions of the data folder.')
   }
@@ -84,10 +98,15 @@ async function readLimited(event: H3Event): Promise<string> {
   if (declared > BODY_LIMIT) throw tooLarge
   const chunks: Uint8Array[] = []
   let size = 0
-  for await (const chunk of event.node.req as AsyncIterable<Uint8Array>) {
-    size += chunk.length
-    if (size > BODY_LIMIT) throw tooLarge
-    chunks.push(chunk)
+  try {
+    for await (const chunk of event.node.req as AsyncIterable<Uint8Array>) {
+      size += chunk.length
+      if (size > BODY_LIMIT) throw tooLarge
+      chunks.push(chunk)
+    }
+  } catch (error) {
+    if (error instanceof ApiProblem) throw error
+    throw new ApiProblem(408, 'The body did not arrive', 'The connection ended before all of it was there.')
   }
   return Buffer.concat(chunks).toString('utf8')
 }
@@ -97,6 +116,10 @@ export function folioId(event: H3Event): string {
   const id = idSchema.safeParse(getRouterParam(event, 'id'))
   if (!id.success) throw noFolio()
   return id.data
+}
+
+export function noState(): ApiProblem {
+  return new ApiProblem(404, 'There is no such earlier state', 'The journal lists the states there are.')
 }
 
 export function noFolio(): ApiProblem {

@@ -1,10 +1,23 @@
 import { getQuery } from 'h3'
+import { z } from 'zod'
+import { SHELF_SORTS } from '../../../shared/folio'
 import { defineApi } from '../../utils/api'
-import { useFolios } from '../../utils/folios'
+import { useStore } from '../../utils/folios'
 
-/** The shelf: every folio, the ones in the bin too, last changed first; `?find=` looks for a text. */
+const querySchema = z.object({
+  find: z.string().catch(''),
+  sort: z.enum(SHELF_SORTS).catch('changed'),
+  from: z.coerce.number().int().min(0).catch(0),
+  bin: z.literal('1').optional().catch(undefined),
+})
+
+/**
+ * A page of the shelf: `?find=` looks for a text, `?sort=` orders, `?from=` goes
+ * on, `?bin=1` asks for what is in the bin.
+ */
 export default defineApi(async (event) => {
-  const { find } = getQuery(event)
-  const text = typeof find === 'string' ? find.trim().slice(0, 200) : ''
-  return { folios: await (await useFolios()).cards(text) }
+  const { find, sort, from, bin } = querySchema.parse(getQuery(event))
+  // A text has no zero characters, and SQLite ends at them.
+  const text = find.replaceAll('\0', '').trim().slice(0, 200)
+  return (await useStore()).shelf.page({ find: text, sort, from, bin: bin !== undefined })
 })

@@ -1,10 +1,9 @@
-import type { QueryInterface } from 'sequelize'
+import type { Migration } from './migration'
 
 /** Folios, their lines, and the operations that led to each revision. */
-export const firstTables = {
-  async up(context: QueryInterface): Promise<void> {
-    const run = (sql: string) => context.sequelize.query(sql)
-    await run(`CREATE TABLE folios (
+export const firstTables: Migration = {
+  async up({ run }) {
+    await run(`CREATE TABLE IF NOT EXISTS folios (
       id TEXT PRIMARY KEY,
       title TEXT NOT NULL,
       conventions TEXT NOT NULL,
@@ -14,22 +13,19 @@ export const firstTables = {
       changed_at TEXT NOT NULL,
       binned_at TEXT
     ) WITHOUT ROWID`)
-    await run(`CREATE TABLE lines (
+    await run(`CREATE TABLE IF NOT EXISTS lines (
       folio_id TEXT NOT NULL REFERENCES folios(id) ON DELETE CASCADE,
       id TEXT NOT NULL,
       source TEXT NOT NULL,
       PRIMARY KEY (folio_id, id)
     ) WITHOUT ROWID`)
-    await run(`CREATE TABLE revisions (
+    await run(`CREATE TABLE IF NOT EXISTS revisions (
       folio_id TEXT NOT NULL REFERENCES folios(id) ON DELETE CASCADE,
       revision INTEGER NOT NULL,
       operations TEXT NOT NULL,
       saved_at TEXT NOT NULL,
       PRIMARY KEY (folio_id, revision)
     ) WITHOUT ROWID`)
-    await run('CREATE INDEX folios_by_change ON folios (changed_at)')
-  },
-  async down(context: QueryInterface): Promise<void> {
-    for (const table of ['revisions', 'lines', 'folios']) await context.dropTable(table)
+    await run('CREATE INDEX IF NOT EXISTS folios_by_change ON folios (changed_at)')
   },
 }

@@ -1,5 +1,4 @@
-import { QueryTypes } from 'sequelize'
-import type { QueryInterface } from 'sequelize'
+import type { Migration } from './migration'
 
 interface OldFolio {
   readonly id: string
@@ -11,13 +10,10 @@ interface OldFolio {
 }
 
 /** Notes, folded and hidden lines; and states of a folio to which the journal can go back. */
-export const marksAndCheckpoints = {
-  async up(context: QueryInterface): Promise<void> {
-    const { sequelize } = context
-    for (const mark of ['note', 'folded', 'hidden']) {
-      await sequelize.query(`ALTER TABLE lines ADD COLUMN ${mark} INTEGER NOT NULL DEFAULT 0`)
-    }
-    await sequelize.query(`CREATE TABLE checkpoints (
+export const marksAndCheckpoints: Migration = {
+  async up({ run, rows, addColumn }) {
+    for (const mark of ['note', 'folded', 'hidden']) await addColumn('lines', mark, 'INTEGER NOT NULL DEFAULT 0')
+    await run(`CREATE TABLE IF NOT EXISTS checkpoints (
       folio_id TEXT NOT NULL REFERENCES folios(id) ON DELETE CASCADE,
       revision INTEGER NOT NULL,
       state TEXT NOT NULL,
@@ -25,30 +21,31 @@ export const marksAndCheckpoints = {
       PRIMARY KEY (folio_id, revision)
     ) WITHOUT ROWID`)
     // Folios from before have no state at their beginning: the present one is the earliest to go back to.
-    const folios = await sequelize.query<OldFolio>('SELECT * FROM folios', { type: QueryTypes.SELECT })
-    for (const folio of folios) {
-      const lines = await sequelize.query<{ id: string; source: string }>(
-        'SELECT id, source FROM lines WHERE folio_id = ?',
-        { type: QueryTypes.SELECT, replacements: [folio.id] },
-      )
+    for (const folio of await rows<OldFolio>('SELECT * FROM folios')) {
+      const lines = await rows<{ id: string; source: string }>('SELECT id, source FROM lines WHERE folio_id = ?', [
+        folio.id,
+      ])
       const byId = new Map(lines.map((l) => [l.id, l]))
-      const order: unknown = JSON.parse(folio.line_order)
+      const order = jsonOf(folio.line_order)
+      const conventions = jsonOf(folio.conventions)
+      // A damaged folio is left for its card to say so.
+      if (conventions === null) continue
       const ordered = Array.isArray(order) ? order.flatMap((id) => byId.get(String(id)) ?? []) : lines
-      const conventions: unknown = JSON.parse(folio.conventions)
-      await sequelize.query('INSERT INTO checkpoints (folio_id, revision, state, saved_at) VALUES (?, ?, ?, ?)', {
-        replacements: [
-          folio.id,
-          folio.revision,
-          JSON.stringify({ title: folio.title, conventions, lines: ordered }),
-          folio.changed_at,
-        ],
-      })
+      const state = JSON.stringify({ title: folio.title, conventions, lines: ordered })
+      await run('INSERT OR IGNORE INTO checkpoints (folio_id, revision, state, saved_at) VALUES (?, ?, ?, ?)', [
+        folio.id,
+        folio.revision,
+        state,
+        folio.changed_at,
+      ])
     }
   },
-  async down(context: QueryInterface): Promise<void> {
-    await context.dropTable('checkpoints')
-    for (const mark of ['note', 'folded', 'hidden']) {
-      await context.sequelize.query(`ALTER TABLE lines DROP COLUMN ${mark}`)
-    }
-  },
+}
+
+function jsonOf(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    return null
+  }
 }

@@ -2,7 +2,7 @@ import { saveSchema } from '../../../../shared/operations'
 import { ApiProblem, defineApi, folioId, noFolio, readJson } from '../../../utils/api'
 import { useFolios } from '../../../utils/folios'
 
-/** A save: operations on top of a revision. 409 carries the state that came in between. */
+/** A save: operations on top of a revision. 409 carries what was saved in between. */
 export default defineApi(async (event) => {
   const id = folioId(event)
   const save = await readJson(event, saveSchema)
@@ -13,15 +13,15 @@ export default defineApi(async (event) => {
     case 'missing':
       throw noFolio()
     case 'conflict':
-      throw new ApiProblem(409, 'The folio was changed elsewhere', 'Its present state comes with this answer.', {
-        folio: outcome.folio,
-        operations: outcome.operations,
+      throw new ApiProblem(409, 'The folio was changed elsewhere', 'What was saved since comes with this answer.', {
+        missed: outcome.missed,
       })
     case 'misfit':
       throw new ApiProblem(
         422,
         'An operation does not fit the folio',
-        `Operation ${outcome.index + 1} names a line that is not there, or is there already.`,
+        `Operation ${outcome.index + 1} names a line that is not there, or is there already, or there is no room for it.`,
+        { index: outcome.index },
       )
   }
 })

@@ -1,0 +1,11 @@
+import type { ZodType } from 'zod'
+
+/** JSON as the database has kept it; `null` where it cannot be read, or is not what it should be. */
+export function tryJson<T>(text: unknown, schema: ZodType<T>): T | null {
+  try {
+    const parsed = schema.safeParse(JSON.parse(String(text)))
+    return parsed.success ? parsed.data : null
+  } catch {
+    return null
+  }
+}
