@@ -1,13 +1,13 @@
-import { eigen } from '../linear/eigen'
-import * as D from '../linear/dense'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { complexNumber, exactNumber, integer, ofSort, real } from '../values/make'
 import { failure } from '../values/value'
 import type { Failure, NumberValue } from '../values/value'
-import { nearRational } from '../linear/eigenValues'
+import type { Gaussian } from '../numbers/gaussian'
+import { aberth } from './aberth'
 import * as P from './polynomial'
+import { preciseRoots } from './preciseRoots'
 
 /** The roots of a polynomial in one unknown. */
 
@@ -16,6 +16,8 @@ export interface Roots {
   readonly values: readonly NumberValue[]
   /** True where rounded roots lie so near one another that they may be one of higher multiplicity. */
   readonly clustered: boolean
+  /** By which share of its size a root may be off, since the coefficients are rounded. */
+  readonly off: number
 }
 
 /** Highest degree whose roots are worked out. */
@@ -27,9 +29,9 @@ const EXACT_DEGREE = 40
  * Coefficients from the highest power down. With exact coefficients the factors
  * of each multiplicity are separated first (D. Y. Y. Yun, "On square-free
  * decomposition algorithms", 1976), so that every root that is computed is a
- * simple one; rational roots come out exactly. The others are the eigenvalues
- * of the balanced companion matrix, a backward-stable method (A. Edelman and
- * H. Murakami, Math. Comp. 64, 1995), polished by Newton's iteration.
+ * simple one; they are worked out in as many digits as it takes (`preciseRoots.ts`),
+ * and rational ones come out exactly, proved by putting them in. Those of rounded
+ * coefficients come from `aberth.ts`, at any scale of the unknown.
  */
 export function rootsOf(list: readonly NumberValue[]): Roots | Failure {
   const first = list.findIndex((c) => !P.isZeroNumber(c))
@@ -41,29 +43,31 @@ export function rootsOf(list: readonly NumberValue[]): Roots | Failure {
   const atZero = Array.from({ length: trimmed.length - 1 - last }, () => integer(0))
   const core = trimmed.slice(0, last + 1)
   const exact = core.every((c) => c.exact) && core.length - 1 <= EXACT_DEGREE ? separated(core) : null
-  const found = exact ?? simple(core)
+  const found = exact ?? simple(core, false)
   if ('kind' in found) return found
-  const complex = found.some((z) => z.im !== 0)
-  const values = [...atZero, ...found]
+  const complex = found.values.some((z) => z.im !== 0)
+  const values = [...atZero, ...found.values]
     .map((z) => (complex ? ofSort(z, true) : z))
     .sort((a, b) => (near(a.re, b.re) ? a.im - b.im : a.re - b.re))
-  return { values, clustered: exact === null && clustered(found) }
+  return { values, clustered: exact === null && clustered(found.values), off: found.off }
 }
 
 const near = (x: number, y: number): boolean => Math.abs(x - y) <= 1e-9 * Math.max(1, Math.abs(x), Math.abs(y))
 
 /** The roots of exact coefficients, factor by factor; `null` where the exact numbers outgrew their budget. */
-function separated(list: readonly NumberValue[]): NumberValue[] | null {
+function separated(list: readonly NumberValue[]): Rough | null {
   const factors = squareFree(P.fromCoefficients('x', list))
   if (!factors) return null
-  const found: NumberValue[] = []
+  const values: NumberValue[] = []
+  let off = 0
   for (const { factor, times } of factors) {
     const coefficients = P.coefficients(factor)
-    const roots = coefficients && simple(coefficients)
+    const roots = coefficients && simple(coefficients, true)
     if (!roots || 'kind' in roots) return null
-    for (let k = 0; k < times; k += 1) found.push(...roots)
+    for (let k = 0; k < times; k += 1) values.push(...roots.values)
+    off = Math.max(off, roots.off)
   }
-  return found
+  return { values, off }
 }
 
 /** Factors without multiple roots, each with its multiplicity. */
@@ -92,29 +96,58 @@ function exactly(a: P.Polynomial, b: P.Polynomial): P.Polynomial | null {
   return 'kind' in found || !P.isExact(found.quotient) ? null : found.quotient
 }
 
-/** The roots of coefficients whose first and last are not zero. */
-function simple(list: readonly NumberValue[]): NumberValue[] | Failure {
+/**
+ * The roots of coefficients whose first and last are not zero. Of exact ones without multiple roots
+ * (`separate`) they are worked out to more digits than a double has, and rational ones are proved.
+ */
+function simple(list: readonly NumberValue[], separate: boolean): Rough | Failure {
   const [lead, next, last] = list
-  if (!lead || list.length < 2) return []
+  if (!lead || list.length < 2) return { values: [], off: 0 }
   if (list.length === 2 && next) {
     const root = A.divide(A.negate(next), lead)
-    return root.kind === 'failure' ? root : [root]
+    return root.kind === 'failure' ? root : { values: [root], off: 0 }
   }
   if (list.length === 3 && next && last) {
     const exact = quadratic(lead, next, last)
-    if (exact) return exact
+    if (exact) return { values: exact, off: 0 }
   }
-  const approximate = byCompanion(list)
-  if ('kind' in approximate) return approximate
-  const allReal = list.every((c) => c.im === 0)
-  return approximate.map((z): NumberValue => {
-    const polished = polish(list, z)
-    const exact = list.every((c) => c.exact) ? exactRoot(list, polished) : null
-    if (exact) return exact
-    // Of real coefficients a root whose imaginary part is rounding noise is real.
-    const isReal = allReal && Math.abs(polished.im) <= 1e-13 * C.abs(polished)
-    return isReal ? real(polished.re) : complexNumber(polished)
-  })
+  const found = aberth(list)
+  if (!found) return failure('too-large')
+  const exactList = list.flatMap((c) => (c.exact ? [c.exact] : []))
+  const precise =
+    separate && exactList.length === list.length
+      ? preciseRoots(
+          exactList,
+          found.map((f) => f.z),
+        )
+      : null
+  if (precise) return { values: precise.map(({ z, near }) => (near && proved(list, near)) ?? rounded(z)), off: 0 }
+  return {
+    values: found.map(({ z }) => rounded(z)),
+    off: Math.max(...found.map(({ z, radius }) => Math.min(1, radius / C.abs(z)))),
+  }
+}
+
+/** Roots as they are worked out, and by which share of its size one may be off. */
+interface Rough {
+  readonly values: readonly NumberValue[]
+  readonly off: number
+}
+
+function rounded(z: C.Complex): NumberValue {
+  return z.im === 0 ? real(z.re) : complexNumber(z)
+}
+
+/** A rational root, proved by putting it in. */
+function proved(list: readonly NumberValue[], near: Gaussian): NumberValue | null {
+  const root = exactNumber(near)
+  let value: NumberValue | Failure = integer(0)
+  for (const c of list) {
+    const product: NumberValue | Failure = A.multiply(value, root)
+    value = product.kind === 'failure' ? product : A.add(product, c)
+    if (value.kind === 'failure' || !value.exact) return null
+  }
+  return value.kind === 'number' && value.exact && Q.isZero(value.exact.re) && Q.isZero(value.exact.im) ? root : null
 }
 
 /** Both roots by the formula, where the root of the discriminant is exact. */
@@ -134,64 +167,6 @@ function quadratic(a: NumberValue, b: NumberValue, c: NumberValue): NumberValue[
   const one = plus && number(A.divide(plus, twice))
   const two = minus && number(A.divide(minus, twice))
   return one && two ? [one, two] : null
-}
-
-function byCompanion(list: readonly NumberValue[]): readonly C.Complex[] | Failure {
-  const n = list.length - 1
-  const [lead] = list
-  if (!lead) return []
-  const companion = D.zeros(n, n)
-  for (let k = 0; k < n; k += 1) {
-    const c = C.divide(list[k + 1] ?? lead, lead)
-    companion.re[k] = -c.re
-    companion.im[k] = -c.im
-    if (k > 0) companion.re[k * n + k - 1] = 1
-  }
-  if (!D.isFinite(companion)) return failure('too-large')
-  const { values, converged } = eigen(companion)
-  return converged ? values : failure('not-converged')
-}
-
-/** Newton's iteration, as long as it makes the value of the polynomial smaller. */
-function polish(list: readonly NumberValue[], start: C.Complex): C.Complex {
-  let z = start
-  let size = Infinity
-  for (let k = 0; k < 6; k += 1) {
-    const { value, slope } = horner(list, z)
-    const now = C.abs(value)
-    if (!(now < size)) break
-    size = now
-    if (now === 0 || C.abs(slope) === 0) break
-    const next = C.subtract(z, C.divide(value, slope))
-    if (!C.isFinite(next) || C.abs(horner(list, next).value) >= now) break
-    z = next
-  }
-  return z
-}
-
-/** The value and the slope of a polynomial at a point, by Horner's rule. */
-function horner(list: readonly C.Complex[], z: C.Complex): { value: C.Complex; slope: C.Complex } {
-  let value: C.Complex = { re: 0, im: 0 }
-  let slope: C.Complex = { re: 0, im: 0 }
-  for (const c of list) {
-    slope = C.add(C.multiply(slope, z), value)
-    value = C.add(C.multiply(value, z), c)
-  }
-  return { value, slope }
-}
-
-/** The rational root near a rounded one, proved by putting it in. */
-function exactRoot(list: readonly NumberValue[], z: C.Complex): NumberValue | null {
-  const [re, im] = [nearRational(z.re), nearRational(z.im)]
-  if (!re || !im) return null
-  const root = exactNumber({ re, im })
-  let value: NumberValue | Failure = integer(0)
-  for (const c of list) {
-    const product: NumberValue | Failure = A.multiply(value, root)
-    value = product.kind === 'failure' ? product : A.add(product, c)
-    if (value.kind === 'failure' || !value.exact) return null
-  }
-  return value.kind === 'number' && value.exact && Q.isZero(value.exact.re) && Q.isZero(value.exact.im) ? root : null
 }
 
 /** Rounded roots nearer to one another than this share of their size may be one root. */

@@ -5,7 +5,8 @@ import { pointAt } from '../values/sweeps'
 import * as C from '../numbers/complex'
 import { normalAngle, angleOf } from '../values/make'
 import { asMatrix, itemsOf, shapeText } from '../values/matrices'
-import type { CheckValue, Failure, NumberValue, Value } from '../values/value'
+import { inUnit } from '../values/convert'
+import type { AngleValue, CheckValue, Failure, NumberValue, Value } from '../values/value'
 import { failure } from '../values/value'
 import { inTime } from './context'
 import type { Context } from './context'
@@ -25,53 +26,105 @@ interface Places {
   readonly im: number
   readonly magnitude: number
   readonly angle: number
-  readonly form: 'rectangular' | 'polar' | 'angle'
+  readonly form: 'rectangular' | 'polar'
   readonly figures: number
 }
 
+/** What stands behind `within`. */
 export interface Tolerance {
-  readonly amount: number
+  readonly kind: 'tolerance'
+  /** A real number or an angle, not negative. */
+  readonly value: Value
+  readonly node: Node
   readonly percent: boolean
 }
 
-export function check(
-  left: Value,
-  right: Value,
-  rightNode: Node,
-  within: Tolerance | null,
-  context: Context,
-): CheckValue | Failure {
-  if (left.kind === 'angle' && right.kind === 'angle')
-    return checkAngles(left.radians, right.radians, left, right, rightNode, within)
-  if (left.kind === 'sweep' || right.kind === 'sweep') return checkSweeps(left, right, rightNode, within, context)
+/** Where the two sides stand in the line, and what is said of how near they must be. */
+export interface Sides {
+  readonly leftNode: Node | null
+  readonly rightNode: Node | null
+  readonly within: Tolerance | null
+  readonly context: Context
+}
+
+/**
+ * Compares two values. A literal on the right is compared to the last written place of each of its
+ * parts; anything else to a relative 1e-9, or as `within` says. Beside an angle, and as the angle of a
+ * literal in polar form, a bare number is read in the unit of the conventions.
+ */
+export function check(left: Value, right: Value, sides: Sides): CheckValue | Failure {
+  if (left.kind === 'sweep' || right.kind === 'sweep') return checkSweeps(left, right, sides)
+  const turns = bothAngles(left, right, sides)
+  if (turns) return checkAngles(turns.left, turns.right, sides)
+  const listed = checkLists(left, right, sides)
+  if (listed) return listed
+  const { within } = sides
+  if (within?.value.kind === 'angle')
+    return { ...failure('tolerance-angle'), from: within.node.from, to: within.node.to }
   const algebra = checkAlgebra(left, right)
   if (algebra) return algebra
-  const arrays = checkArrays(left, right, rightNode, within)
+  const arrays = checkArrays(left, right, sides)
   if (arrays) return arrays
   if (left.kind !== 'number' || right.kind !== 'number') {
     return failure('not-comparable', { left: left.kind, right: right.kind })
   }
-  const places = within ? null : writtenPlaces(rightNode)
+  const places = within ? null : writtenPlaces(sides.rightNode, sides.context)
   const figures = Math.min(agreeing(C.abs(C.subtract(left, right)), C.abs(right)), places?.figures ?? MOST_FIGURES)
   return { kind: 'check', pass: passes(left, right, within, places), figures, left, right }
 }
 
-/** Sweeps: every point passes, and they agree to as many figures as the worst one, which is told. */
-function checkSweeps(
+/** Both sides as angles, where one of them is: a bare real number beside it is read in the unit of the conventions. */
+function bothAngles(
   left: Value,
   right: Value,
-  node: Node,
-  within: Tolerance | null,
-  context: Context,
-): CheckValue | Failure {
-  const axis = commonAxis([left, right], node, context)
+  { leftNode, rightNode, context }: Sides,
+): { readonly left: AngleValue; readonly right: AngleValue } | null {
+  if (left.kind !== 'angle' && right.kind !== 'angle') return null
+  const l = asAngle(left, leftNode, context)
+  const r = asAngle(right, rightNode, context)
+  return l && r ? { left: l, right: r } : null
+}
+
+function asAngle(value: Value, node: Node | null, context: Context): AngleValue | null {
+  if (value.kind === 'angle') return value
+  if (value.kind !== 'number' || value.im !== 0) return null
+  if (node) context.bare(node, value)
+  return inUnit(value, context.unit)
+}
+
+/** Lists with angles in them: entry by entry. */
+function checkLists(left: Value, right: Value, sides: Sides): CheckValue | Failure | null {
+  if (left.kind !== 'vector' || right.kind !== 'vector') return null
+  if (![...left.items, ...right.items].some((item) => item.kind === 'angle')) return null
+  const count = left.items.length
+  if (count !== right.items.length)
+    return failure('shapes-differ', { left: `${count} × 1`, right: `${right.items.length} × 1`, sign: '≈' })
+  const [leftNodes, rightNodes] = [entryNodes(sides.leftNode, count), entryNodes(sides.rightNode, count)]
+  let [pass, figures] = [true, MOST_FIGURES]
+  for (const [k, item] of left.items.entries()) {
+    const found = check(item, right.items[k] ?? item, {
+      ...sides,
+      leftNode: leftNodes[k] ?? null,
+      rightNode: rightNodes[k] ?? null,
+    })
+    if (found.kind === 'failure') return found
+    pass &&= found.pass
+    figures = Math.min(figures, found.figures)
+  }
+  return { kind: 'check', pass, figures, left, right }
+}
+
+/** Sweeps: every point passes, and they agree to as many figures as the worst one, which is told. */
+function checkSweeps(left: Value, right: Value, sides: Sides): CheckValue | Failure {
+  const { rightNode, context } = sides
+  const axis = rightNode ? commonAxis([left, right], rightNode, context) : failure('wrong-kind')
   if ('kind' in axis) return axis
   let worst: CheckValue | null = null
   let worstAt = 0
   for (let k = 0; k < axis.values.length; k += 1) {
     if (!inTime(context.budget, k)) return failure('too-long')
     const [a, b] = [left, right].map((v) => (v.kind === 'sweep' ? pointAt(v, k) : v))
-    const found = a && b ? check(a, b, node, within, context) : failure('wrong-kind')
+    const found = a && b ? check(a, b, sides) : failure('wrong-kind')
     if (found.kind === 'failure') return { ...found, data: { ...found.data, point: k + 1 } }
     if (worst && (worst.pass ? 1 : 0) * 100 + worst.figures <= (found.pass ? 1 : 0) * 100 + found.figures) continue
     worst = found
@@ -94,7 +147,8 @@ function checkAlgebra(left: Value, right: Value): CheckValue | null {
 }
 
 /** Vectors and matrices: every entry passes, and they agree to as many figures as the worst entry. */
-function checkArrays(left: Value, right: Value, node: Node, within: Tolerance | null): CheckValue | Failure | null {
+function checkArrays(left: Value, right: Value, sides: Sides): CheckValue | Failure | null {
+  const { rightNode: node, within, context } = sides
   const isArray = (v: Value): boolean => v.kind === 'vector' || v.kind === 'matrix'
   if (!isArray(left) || !isArray(right)) return null
   const [a, b] = [asMatrix(left), asMatrix(right)]
@@ -109,7 +163,7 @@ function checkArrays(left: Value, right: Value, node: Node, within: Tolerance | 
   let written = 0
   itemsOf(a).forEach((x, k) => {
     const y = others[k] ?? x
-    const places = within ? null : writtenPlaces(nodes[k] ?? node)
+    const places = within ? null : writtenPlaces(nodes[k] ?? null, context)
     // All entries are measured by the largest one: a 0 among them says nothing of figures.
     const difference = C.abs(C.subtract(x, y))
     pass &&= within || places ? passes(x, y, within, places) : difference <= RELATIVE * most
@@ -121,7 +175,8 @@ function checkArrays(left: Value, right: Value, node: Node, within: Tolerance | 
 }
 
 /** The entries of a literal vector or matrix, row by row; none where it is computed. */
-function entryNodes(node: Node, count: number): readonly Node[] {
+function entryNodes(node: Node | null, count: number): readonly Node[] {
+  if (node === null) return []
   const inner = node.type === 'group' ? node.inner : node
   if (inner.type !== 'list') return []
   const entries = inner.entries.flatMap((e) => (e.type === 'list' ? e.entries : [e]))
@@ -129,35 +184,47 @@ function entryNodes(node: Node, count: number): readonly Node[] {
 }
 
 function passes(left: NumberValue, right: NumberValue, within: Tolerance | null, places: Places | null): boolean {
+  const size = C.abs(right)
   const difference = C.abs(C.subtract(left, right))
-  if (within) return difference <= (within.percent ? (within.amount / 100) * C.abs(right) : within.amount) * SLACK
+  if (within) return difference <= allowed(within, size) * SLACK
   if (places?.form === 'rectangular') {
-    return Math.abs(left.re - right.re) <= places.re * SLACK && Math.abs(left.im - right.im) <= places.im * SLACK
+    // A part that is not written is 0 to a relative 1e-9 of the whole.
+    const [re, im] = [places.re || RELATIVE * size, places.im || RELATIVE * size]
+    return Math.abs(left.re - right.re) <= re * SLACK && Math.abs(left.im - right.im) <= im * SLACK
   }
   if (places?.form === 'polar') {
     const turn = normalAngle(angleOf(C.arg(left) - C.arg(right))).radians
-    return Math.abs(C.abs(left) - C.abs(right)) <= places.magnitude * SLACK && Math.abs(turn) <= places.angle * SLACK
+    return Math.abs(C.abs(left) - size) <= places.magnitude * SLACK && Math.abs(turn) <= places.angle * SLACK
   }
-  return difference <= RELATIVE * C.abs(right)
+  return difference <= RELATIVE * size
 }
 
-function checkAngles(
-  l: number,
-  r: number,
-  left: Value,
-  right: Value,
-  node: Node,
-  within: Tolerance | null,
-): CheckValue {
-  const difference = Math.abs(normalAngle(angleOf(l - r)).radians)
-  const places = within ? null : writtenPlaces(node)
-  const limit = within
-    ? within.percent
-      ? (within.amount / 100) * Math.abs(r)
-      : within.amount
-    : (places?.angle ?? RELATIVE * Math.abs(r))
-  const figures = Math.min(agreeing(difference, Math.abs(r)), places?.figures ?? MOST_FIGURES)
+function allowed({ value, percent }: Tolerance, size: number): number {
+  const amount = value.kind === 'number' ? value.re : NaN
+  return percent ? (amount / 100) * size : amount
+}
+
+function checkAngles(left: AngleValue, right: AngleValue, { rightNode, within, context }: Sides): CheckValue {
+  const difference = Math.abs(normalAngle(angleOf(left.radians - right.radians)).radians)
+  const size = Math.abs(right.radians)
+  const places = within ? null : writtenAngle(rightNode, context)
+  const limit = within ? allowedTurn(within, size, context) : (places?.angle ?? RELATIVE * size)
+  const figures = Math.min(agreeing(difference, size), places?.figures ?? MOST_FIGURES)
   return { kind: 'check', pass: difference <= limit * SLACK, figures, left, right }
+}
+
+/** A bare tolerance of angles is in the unit of the conventions, as bare angles are. */
+function allowedTurn(within: Tolerance, size: number, context: Context): number {
+  if (within.percent) return allowed(within, size)
+  return asAngle(within.value, within.node, context)?.radians ?? NaN
+}
+
+/** The places of an angle: written with its unit, or bare in the unit of the conventions. */
+function writtenAngle(node: Node | null, context: Context): Pick<Places, 'angle' | 'figures'> | null {
+  if (node === null) return null
+  const plain = strip(node)
+  const angle = anglePlaces(plain, context)
+  return angle === null ? null : { angle, figures: MOST_FIGURES }
 }
 
 /** Significant figures to which a value of this size is known with this error. */
@@ -171,7 +238,8 @@ function agreeing(error: number, size: number): number {
 }
 
 /** The places a literal is written to; `null` where the right side is no literal. */
-function writtenPlaces(node: Node): Places | null {
+function writtenPlaces(node: Node | null, context: Context): Places | null {
+  if (node === null) return null
   const none = { re: 0, im: 0, magnitude: 0, angle: 0 }
   const plain = strip(node)
   if (plain.type === 'literal') {
@@ -180,24 +248,21 @@ function writtenPlaces(node: Node): Places | null {
     const parts = imaginary ? { re: 0, im: half } : { re: half, im: 0 }
     return { ...none, ...parts, form: 'rectangular', figures: significant(plain.digits) }
   }
-  if (plain.type === 'sum') return sumPlaces(plain.left, plain.right)
-  if (plain.type === 'polar') {
-    const size = strip(plain.magnitude)
-    const angle = anglePlaces(strip(plain.angle))
-    if (size.type !== 'literal' || angle === null) return null
-    const figures = Math.max(significant(size.digits), angleFigures(strip(plain.angle)))
-    return { ...none, magnitude: halfUnit(size.digits, scaleOf(size)), angle, form: 'polar', figures }
-  }
-  const angle = anglePlaces(plain)
-  return angle === null ? null : { ...none, angle, form: 'angle', figures: MOST_FIGURES }
+  if (plain.type === 'sum') return sumPlaces(plain.left, plain.right, context)
+  if (plain.type !== 'polar') return null
+  const size = strip(plain.magnitude)
+  const angle = anglePlaces(strip(plain.angle), context)
+  if (size.type !== 'literal' || angle === null) return null
+  const figures = Math.max(significant(size.digits), angleFigures(strip(plain.angle)))
+  return { ...none, magnitude: halfUnit(size.digits, scaleOf(size)), angle, form: 'polar', figures }
 }
 
-function sumPlaces(left: Node, right: Node): Places | null {
+function sumPlaces(left: Node, right: Node, context: Context): Places | null {
   // A number in rectangular form: one real and one imaginary part, not any sum.
   const imaginary = [strip(left), strip(right)].filter((n) => n.type === 'literal' && n.letter !== 'none')
   if (imaginary.length !== 1) return null
-  const a = writtenPlaces(left)
-  const b = writtenPlaces(right)
+  const a = writtenPlaces(left, context)
+  const b = writtenPlaces(right, context)
   if (a?.form !== 'rectangular' || b?.form !== 'rectangular') return null
   return { ...a, re: a.re + b.re, im: a.im + b.im, figures: Math.max(a.figures, b.figures) }
 }
@@ -207,12 +272,23 @@ function angleFigures(node: Node): number {
   return inner.type === 'literal' ? significant(inner.digits) : 0
 }
 
-function anglePlaces(node: Node): number | null {
+/** Half a unit of the last written place of an angle, in radians; `null` where it is computed. */
+function anglePlaces(node: Node, context: Context): number | null {
+  if (node.type === 'dms') {
+    // The last place is the last one that was written: of the seconds, or of the minutes.
+    const [digits, parts] = node.seconds === '' ? [node.minutes, 60] : [node.seconds, 3600]
+    return (halfUnit(digits, 1) * Math.PI) / 180 / parts
+  }
+  if (node.type === 'literal' && node.letter === 'none') return unitOf(context) * halfUnit(node.digits, scaleOf(node))
   if (node.type !== 'postfix' || node.sign === '!') return null
   const inner = strip(node.operand)
   if (inner.type !== 'literal') return null
-  const half = halfUnit(inner.digits, 1)
+  const half = halfUnit(inner.digits, scaleOf(inner))
   return node.sign === 'deg' ? (half * Math.PI) / 180 : half
+}
+
+function unitOf(context: Context): number {
+  return context.unit === 'deg' ? Math.PI / 180 : 1
 }
 
 /** Without brackets and signs. */

@@ -248,7 +248,7 @@ function polarOf(node: Polar, size: Value, value: Value, context: Context): Valu
   }
   if (value.kind === 'number') context.bare(node.angle, value)
   const angle = value.kind === 'angle' ? value : inUnit(value, context.unit)
-  if (angle.turns) return A.multiply(size, A.onUnitCircle(angle.turns))
+  if (angle.turns || angle.degrees !== undefined) return A.multiply(size, A.onUnitCircleAt(angle))
   return A.rounded(C.polar(size.re, angle.radians), true, size)
 }
 
@@ -331,7 +331,7 @@ function magnitudeOf(value: Value, inner: Node, double: boolean, context: Contex
 
 function minutesAndSeconds(node: Extract<Node, { type: 'dms' }>): Value | Failure {
   const minutes = Q.fromDecimal(node.minutes)
-  const seconds = Q.fromDecimal(node.seconds)
+  const seconds = Q.fromDecimal(node.seconds === '' ? '0' : node.seconds)
   const whole = Q.fromDecimal(node.degrees)
   if (Number(node.minutes) >= 60 || Number(node.seconds) >= 60) return failure('minutes-range')
   const m = minutes && Q.divide(minutes, { n: 60, d: 1 })

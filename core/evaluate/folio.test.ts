@@ -126,3 +126,107 @@ describe('a line is stopped before it can hang the page', () => {
     expect(reckon(sources).at(-1)!.error!.message).toContain('too deeply')
   })
 })
+
+describe('lines that take long', () => {
+  /** About 0.2 s on any machine of today, by itself. */
+  const heavy = (k: number): string => `h${k} = sum(sin(n)^2*cos(n) for n = 1 to 100000)`
+  const lines = (...sources: string[]) => sources.map((source, k) => ({ id: String(k), source }))
+  const postponing = (sources: string[], settings = {}): FolioEvaluator => {
+    const evaluator = new FolioEvaluator()
+    evaluator.setSettings({ angle: 'rad', letter: 'j', timeLimit: 20_000, firstTurn: 20, ...settings })
+    evaluator.setLines(lines(...sources))
+    evaluator.update()
+    return evaluator
+  }
+  const codes = (evaluator: FolioEvaluator, count: number): (string | undefined)[] =>
+    Array.from({ length: count }, (_, k) => evaluator.result(String(k))!.evaluated.problem?.code)
+
+  test('wait until the others are done, then have their turn', () => {
+    const evaluator = postponing([heavy(1), 'a = 2', heavy(2), 'a + 1', 'h1 + a'])
+    expect(evaluator.postponed).toEqual(['0', '2'])
+    expect(codes(evaluator, 5)).toEqual(['postponed', undefined, 'postponed', undefined, 'waits-for'])
+    expect(evaluator.giveTurn('0')).toEqual(expect.arrayContaining(['0', '4']))
+    expect(codes(evaluator, 5)).toEqual([undefined, undefined, 'postponed', undefined, undefined])
+    evaluator.giveTurn('2')
+    expect(evaluator.postponed).toEqual([])
+    // What is done stays done.
+    evaluator.update()
+    expect(evaluator.evaluatedLines).toBe(0)
+  })
+
+  test('a line that is granted it has its whole time at once', () => {
+    const evaluator = postponing(['a = 1'])
+    evaluator.setLines(lines('a = 1', heavy(1)))
+    evaluator.update(new Set(['1']))
+    expect(codes(evaluator, 2)).toEqual([undefined, undefined])
+  })
+
+  test('a line that is edited or removed waits no longer', () => {
+    const evaluator = postponing([heavy(1), heavy(2)])
+    evaluator.setLines(lines('7'))
+    evaluator.update()
+    expect(evaluator.postponed).toEqual([])
+  })
+
+  test('many of them do not hold up the rest', () => {
+    const began = Date.now()
+    const evaluator = postponing([...Array.from({ length: 100 }, (_, k) => heavy(k)), 'a = 5'], { firstTurn: 80 })
+    expect(evaluator.result('100')!.evaluated.problem).toBeNull()
+    expect(evaluator.postponed).toHaveLength(100)
+    // By themselves they take at least 100 × 0.1 s; first turns take 0.8 s, and then 8 ms each.
+    expect(Date.now() - began).toBeLessThan(8_000)
+  })
+
+  test('which line is reckoned is told', () => {
+    const told: string[] = []
+    postponing(['1', '2', '3'], { onLine: (id: string) => told.push(id) })
+    expect(told).toEqual(['1', '2'])
+  })
+})
+
+describe('room for values', () => {
+  const large = (k: number): string => `s${k} = 1 to 10000000`
+  test('beyond what a folio may hold a line says so, and has its value once there is room', () => {
+    const evaluator = new FolioEvaluator()
+    const lines = (count: number) => Array.from({ length: count }, (_, k) => ({ id: String(k), source: large(k) }))
+    evaluator.setSettings({ angle: 'rad', letter: 'j' })
+    evaluator.setLines(lines(7))
+    evaluator.update()
+    expect(evaluator.result('5')!.evaluated.problem).toBeNull()
+    expect(evaluator.result('6')!.evaluated.problem).toMatchObject({ code: 'no-room', data: { most: 60, has: 10 } })
+    evaluator.setLines(lines(7).slice(1))
+    expect(evaluator.update()).toEqual(['6'])
+    expect(evaluator.result('6')!.evaluated.value).toMatchObject({ kind: 'sweep', count: 10_000_000 })
+  })
+})
+
+describe('a name that cannot be kept stays what it is', () => {
+  const after = (refused: string, line: string) => {
+    const evaluator = new FolioEvaluator()
+    const lines = (...sources: string[]) => sources.map((source, k) => ({ id: String(k), source }))
+    const outcome = (...sources: string[]) => {
+      evaluator.setLines(lines(...sources))
+      evaluator.update()
+      const { value, problem } = evaluator.result(String(sources.length - 1))!.evaluated
+      return problem?.code ?? (value?.kind === 'number' ? [value.re, value.im] : value?.kind)
+    }
+    return { without: outcome('', line), below: outcome(refused, line), above: outcome(line, refused, line) }
+  }
+  test.each([
+    ['sin = 4', 'sin(30)'],
+    ['sin = 4', 'sin^2(30)'],
+    ['sin(x) = x', 'sin(30)'],
+    ['asin = 4', 'asin(0.5)'],
+    ['dB = 2', 'dB(10)'],
+    ['pi = 3', '2pi'],
+    ['e = 3', '2e'],
+    ['inf = 3', '1/inf'],
+    ['j = 3', '4j + 3 + j4'],
+    ['mod = 2', '7 mod 3'],
+    ['for = 2', 'sum(k for k = 1 to 4)'],
+  ])('after %s: %s', (refused, line) => {
+    const { without, below, above } = after(refused, line)
+    expect(below).toEqual(without)
+    expect(above).toEqual(without)
+  })
+})

@@ -1,13 +1,16 @@
 import { unknownValue } from '../algebra/ratio'
 import { functionNames, standardName } from '../functions/registry'
 import { parseLine } from '../notation/parser'
+import { isReserved } from '../notation/words'
 import type { Kept } from '../notation/names'
 import type { Parsed } from '../notation/parser'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
 import { itemAt, itemsOf } from '../values/matrices'
 import { sameAxis, sameNumbers } from '../values/sweeps'
+import { doublesOf } from '../values/weight'
 import type { MatrixValue, SweepValue, Value } from '../values/value'
+import { TIME_LIMIT } from './context'
 import type { AngleUnit } from './context'
 import { evaluateLine } from './line'
 import type { Evaluated, Surroundings } from './line'
@@ -34,6 +37,13 @@ export interface EvaluationSettings {
   readonly letter: 'i' | 'j'
   /** Longest time for one line, in milliseconds; see `context.ts` for the usual one. */
   readonly timeLimit?: number
+  /**
+   * Time for a line before the others have had theirs, in milliseconds: one that takes longer is
+   * postponed until it is given its turn. Without it every line has its whole time at once.
+   */
+  readonly firstTurn?: number
+  /** Told which line is reckoned, where several are. */
+  readonly onLine?: (id: string) => void
   /** Told now and then how far a long line has come. */
   readonly report?: (done: number, total: number) => void
 }
@@ -57,7 +67,17 @@ interface Cached {
   questions: readonly Question[]
   settings: EvaluationSettings | null
   stamp: number
+  /** Doubles that its value holds. */
+  weight: number
+  /** Doubles that its value would hold, where there was no room for it. */
+  refused: number
 }
+
+/** Most doubles that the values of a folio hold together (480 MB): two sweeps of the largest kind. */
+export const DOUBLES_MOST = 60_000_000
+/** First turns of one update, all together, in milliseconds: once they are spent, later lines have short ones. */
+const FIRST_TURNS = 800
+const SHORTEST_TURN = 8
 
 /**
  * Evaluates a folio, and after a change only the lines whose inputs changed:
@@ -71,6 +91,14 @@ export class FolioEvaluator {
   private stamps = 0
   /** How many lines the last update evaluated, for tests and the bench. */
   evaluatedLines = 0
+  /** Lines that took longer than their first turn, in the order in which they wait. */
+  private readonly waiting = new Set<string>()
+  /** Lines that have their whole time in this update. */
+  private granted: ReadonlySet<string> = NOBODY
+  /** What is left of the first turns of this update, in milliseconds. */
+  private turns = 0
+  /** Doubles that all values hold. */
+  private held = 0
 
   setLines(lines: readonly SourceLine[]): void {
     this.lines = lines
@@ -84,9 +112,27 @@ export class FolioEvaluator {
     return this.cache.get(id)?.result ?? null
   }
 
-  /** Brings every line up to date; returns the ids of those whose result changed. */
-  update(): string[] {
+  /** Lines that wait for their turn. */
+  get postponed(): readonly string[] {
+    return [...this.waiting]
+  }
+
+  /** Reckons a postponed line with its whole time, and what depends on it. */
+  giveTurn(id: string): string[] {
+    const cached = this.cache.get(id)
+    this.waiting.delete(id)
+    if (cached) cached.settings = null
+    return this.update(new Set([id]))
+  }
+
+  /**
+   * Brings every line up to date; returns the ids of those whose result changed.
+   * Lines that are `granted` it have their whole time at once.
+   */
+  update(granted: ReadonlySet<string> = NOBODY): string[] {
     this.evaluatedLines = 0
+    this.granted = granted
+    this.turns = FIRST_TURNS
     this.forgetRemoved()
     const changed: string[] = []
     const definitions = this.definitions()
@@ -142,14 +188,28 @@ export class FolioEvaluator {
       if (this.lines.every((l) => this.cache.has(l.id))) return
     }
     const present = new Set(this.lines.map((l) => l.id))
-    for (const id of this.cache.keys()) if (!present.has(id)) this.cache.delete(id)
+    for (const [id, cached] of this.cache) {
+      if (present.has(id)) continue
+      this.held -= cached.weight
+      this.waiting.delete(id)
+      this.cache.delete(id)
+    }
   }
 
   private cachedLine(line: SourceLine): Cached {
     const cached = this.cache.get(line.id)
     if (cached?.source === line.source) return cached
     const parsed = parseLine(line.source)
-    const fresh: Cached = { source: line.source, parsed, result: null, questions: [], settings: null, stamp: 0 }
+    const fresh: Cached = {
+      source: line.source,
+      parsed,
+      result: null,
+      questions: [],
+      settings: null,
+      stamp: 0,
+      weight: cached?.weight ?? 0,
+      refused: 0,
+    }
     // The old stamp is kept until the value is known: an edit that changes nothing wakes no one.
     if (cached) fresh.stamp = cached.stamp
     const previous = cached?.result ?? null
@@ -165,12 +225,18 @@ export class FolioEvaluator {
     const found = new Map<string, number[]>()
     this.lines.forEach((line, index) => {
       for (const name of definedNames(this.cachedLine(line).parsed)) {
+        if (this.isRefused(name)) continue
         const lines = found.get(name)
         if (lines) lines.push(index)
         else found.set(name, [index])
       }
     })
     return found
+  }
+
+  /** A name that no line can keep stays what it is, whatever a line in error tries to make of it. */
+  private isRefused(name: string): boolean {
+    return name === this.settings.letter || isReserved(name) || standardName(name) !== null
   }
 
   private bringUpToDate(
@@ -188,8 +254,9 @@ export class FolioEvaluator {
       return true
     }
     this.evaluatedLines += 1
+    if (this.evaluatedLines > 1 || this.granted.has(id)) this.settings.onLine?.(id)
     const asked = new Asked(this.settings, index, scope, definitions)
-    const evaluated = evaluateLine(cached.parsed, asked)
+    const evaluated = this.withRoom(cached, this.inTurn(cached, id, asked))
     const before = result ?? this.previous.get(id) ?? null
     this.previous.delete(id)
     if (!before || !sameForReaders(before.evaluated, evaluated)) cached.stamp = this.stamps += 1
@@ -197,6 +264,39 @@ export class FolioEvaluator {
     cached.settings = this.settings
     cached.result = { id, parsed: cached.parsed, evaluated, redefined, changesReading: null }
     return true
+  }
+
+  /** Evaluates a line within its turn; one that takes longer is postponed. */
+  private inTurn(cached: Cached, id: string, asked: Asked): Evaluated {
+    const { firstTurn, timeLimit = TIME_LIMIT } = this.settings
+    this.waiting.delete(id)
+    if (firstTurn === undefined || this.granted.has(id)) return evaluateLine(cached.parsed, asked)
+    const turn = Math.min(timeLimit, Math.max(SHORTEST_TURN, Math.min(firstTurn, this.turns)))
+    const began = Date.now()
+    asked.limit = turn
+    const evaluated = evaluateLine(cached.parsed, asked)
+    const took = Date.now() - began
+    if (took > SHORTEST_TURN) this.turns -= took
+    if (evaluated.problem?.code !== 'too-long' || turn >= timeLimit || took < turn) return evaluated
+    this.waiting.add(id)
+    return { ...evaluated, problem: problem('postponed', evaluated.problem) }
+  }
+
+  /** A value for which the folio has no room is not kept: the line says so. */
+  private withRoom(cached: Cached, evaluated: Evaluated): Evaluated {
+    this.held -= cached.weight
+    cached.weight = 0
+    cached.refused = 0
+    const weight = evaluated.value ? doublesOf(evaluated.value) : 0
+    if (weight > 0 && this.held + weight > DOUBLES_MOST) {
+      cached.refused = weight
+      const span = { from: 0, to: cached.source.length }
+      const most = millions(DOUBLES_MOST)
+      return { ...evaluated, value: null, problem: problem('no-room', span, { most, has: millions(weight) }) }
+    }
+    cached.weight = weight
+    this.held += weight
+    return evaluated
   }
 
   private holds(
@@ -207,6 +307,8 @@ export class FolioEvaluator {
   ): boolean {
     const { settings, result } = cached
     if (settings === null || settings.letter !== this.settings.letter) return false
+    // Room that others have given up since is room for this line.
+    if (cached.refused > 0 && this.held + cached.refused <= DOUBLES_MOST) return false
     if (result?.evaluated.unitUsed && settings.angle !== this.settings.angle) return false
     return cached.questions.every((q) => ask(q.kind, q.name, index, scope, definitions) === q.answer)
   }
@@ -238,10 +340,17 @@ export class FolioEvaluator {
     }
     const name = definedName(parsed)
     const isFunction = parsed.statement.type === 'function'
-    if (name !== null) scope.set(name, { line: index, kind: isFunction ? 'function' : 'value', value, stamp })
+    if (name !== null && !this.isRefused(name))
+      scope.set(name, { line: index, kind: isFunction ? 'function' : 'value', value, stamp })
     const skipped = isFunction || parsed.statement.type === 'check' || (parsed.statement.type === 'empty' && !failed)
     if (!skipped) scope.set('prev', { line: index, kind: 'value', value, stamp })
   }
+}
+
+const NOBODY: ReadonlySet<string> = new Set()
+
+function millions(count: number): number {
+  return Math.ceil(count / 1e6)
 }
 
 /** `line 3`, `lines 3 and 5`, `lines 3, 5 and 8`; nothing for none. */
@@ -293,6 +402,8 @@ function ask(
 /** Answers a line's questions and writes them down. */
 class Asked implements Surroundings {
   readonly questions: Question[] = []
+  /** A shorter time than the settings give, where only a first turn is due. */
+  limit: number | null = null
 
   constructor(
     private readonly settings: EvaluationSettings,
@@ -306,7 +417,7 @@ class Asked implements Surroundings {
   }
 
   get timeLimit(): number | undefined {
-    return this.settings.timeLimit
+    return this.limit ?? this.settings.timeLimit
   }
 
   get report(): EvaluationSettings['report'] {

@@ -1,6 +1,7 @@
 import type { Node } from '../notation/tree'
 import * as Q from '../numbers/rational'
-import { complexNumber, real } from '../values/make'
+import * as A from '../values/arithmetic'
+import { complexNumber, integer, real } from '../values/make'
 import { angleSweep, numberSweep, pointAt, sameAxis, sweepOf } from '../values/sweeps'
 import { anglesOf, conjugated, decibels, magnitudes, negated } from '../values/sweepLoops'
 import { join, leaf, negate, power, run } from '../values/sweepProgram'
@@ -92,7 +93,56 @@ export function settle(value: Value | Failure): Value | Failure {
   if (value.kind !== 'sweep' || !value.pending) return value
   const { re, im, overflow } = run(value.pending, value.count)
   if (overflow) return failure('too-large')
+  const failed = mended(value.pending, re, im)
+  if (failed) return failed
   return numberSweep(value.axis, re, value.complex ? (im ?? new Float64Array(re.length)) : im)
+}
+
+/**
+ * Loops know nothing of division by zero: points that are not finite are worked out
+ * again as points are, so that a sweep equals its points there, too.
+ */
+function mended(program: Program, re: Float64Array, im: Float64Array | null): Failure | null {
+  for (let k = 0; k < re.length; k += 1) {
+    if (((re[k] as number) + (im ? (im[k] as number) : 0)) * 0 === 0) continue
+    const value = pointOf(program, k)
+    if (value.kind === 'failure') return { ...value, data: { ...value.data, point: k + 1 } }
+    re[k] = value.re
+    if (im) im[k] = value.im
+  }
+  return null
+}
+
+/** A program at one point, by the operators on numbers. */
+function pointOf(program: Program, k: number): NumberValue | Failure {
+  switch (program.type) {
+    case 'leaf': {
+      const at = (part: Float64Array): number => part[part.length === 1 ? 0 : k] ?? NaN
+      return program.im ? complexNumber({ re: at(program.re), im: at(program.im) }) : real(at(program.re))
+    }
+    case 'negate': {
+      const inner = pointOf(program.operand, k)
+      return inner.kind === 'failure' ? inner : A.negate(inner)
+    }
+    case 'power': {
+      const base = pointOf(program.base, k)
+      return base.kind === 'failure' ? base : A.power(base, integer(program.exponent))
+    }
+    case 'join': {
+      const left = pointOf(program.left, k)
+      if (left.kind === 'failure') return left
+      const right = pointOf(program.right, k)
+      return right.kind === 'failure' ? right : JOINED[program.sign](left, right)
+    }
+  }
+}
+
+const JOINED: Readonly<Record<LoopSign, (a: NumberValue, b: NumberValue) => NumberValue | Failure>> = {
+  '+': A.add,
+  '-': A.subtract,
+  '*': A.multiply,
+  '/': A.divide,
+  '||': A.parallel,
 }
 
 /** An operator on numbers and sweeps of numbers; `null` where it has no loop. */

@@ -9,6 +9,7 @@ import * as C from '../numbers/complex'
 import { failure } from '../values/value'
 import type { Failure, FunctionValue, NumberValue, Value } from '../values/value'
 import { check } from './check'
+import type { Tolerance } from './check'
 import { Context, DEPTH_LIMIT, STEP_LIMIT, TIME_LIMIT } from './context'
 import type { AngleUnit, Budget, Notes, Scope } from './context'
 import { arrayFixes } from './arrayFixes'
@@ -190,26 +191,32 @@ function statementValue(statement: Statement, bound: Bound, run: Run): Value | F
   const context = Context.ofLine(run, run, run)
   const value = evaluate(body, context)
   if (statement.type !== 'check' || right === null || value.kind === 'failure') return value
-  return checkValue(statement, value, right, bound.within, context)
+  return checkValue(statement, value, body, right, bound.within, context)
 }
 
 function checkValue(
   statement: Extract<Statement, { type: 'check' }>,
   left: Value,
+  leftNode: Node,
   rightNode: Node,
   withinNode: Node | null,
   context: Context,
 ): Value | Failure {
   const right = evaluate(rightNode, context)
   if (right.kind === 'failure') return right
-  const tolerance = statement.within && withinNode ? evaluate(withinNode, context) : null
-  if (tolerance?.kind === 'failure') return tolerance
-  if (tolerance && !(tolerance.kind === 'number' && tolerance.im === 0 && tolerance.re >= 0)) {
-    return failure('domain', { name: 'within', needs: 'a real number that is not negative' })
-  }
-  const amount = tolerance?.kind === 'number' ? tolerance.re : null
-  const within = amount === null ? null : { amount, percent: statement.within?.percent ?? false }
-  return check(left, right, rightNode, within, context)
+  const amount = statement.within && withinNode ? evaluate(withinNode, context) : null
+  if (amount?.kind === 'failure') return amount
+  const within = amount && withinNode ? tolerance(amount, withinNode, statement.within?.percent ?? false) : null
+  if (within?.kind === 'failure') return within
+  return check(left, right, { leftNode, rightNode, within, context })
+}
+
+/** What stands behind `within`: a real number or an angle, not negative. */
+function tolerance(value: Value, node: Node, percent: boolean): Tolerance | Failure {
+  const real = value.kind === 'number' && value.im === 0 && value.re >= 0
+  const turn = value.kind === 'angle' && value.radians >= 0 && !percent
+  if (!real && !turn) return { ...failure('tolerance'), from: node.from, to: node.to }
+  return { kind: 'tolerance', value, node, percent }
 }
 
 function functionValue(

@@ -87,8 +87,10 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
   const { value, bound } = evaluated
   const failed = evaluated.problem
   const style = { letter: conventions.letter, bare: evaluated.bare, unit: conventions.angle }
+  // A line that waits for its turn has been read: only its value is still to come.
+  const unread = failed !== null && failed.code !== 'postponed'
   const readingOf = (grouping: boolean): string =>
-    failed ? '' : statementToLatex(parsed.statement, bound, { ...style, grouping })
+    unread ? '' : statementToLatex(parsed.statement, bound, { ...style, grouping })
   const shown: Readout = value ? readout(value, conventions, definedName(parsed)) : { shape: 'none' }
   const about = [result.redefined, result.changesReading].flatMap((h) => (h ? [h] : []))
   const stamped =

@@ -1,7 +1,7 @@
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
-import { cosTurns, sinTurns, tanTurns } from '../numbers/turns'
+import { cosDegrees, cosTurns, sinDegrees, sinTurns, tanDegrees, tanTurns } from '../numbers/turns'
 import type { TurnValue } from '../numbers/turns'
 import * as A from '../values/arithmetic'
 import { asDegrees, asRadians } from '../values/convert'
@@ -15,6 +15,11 @@ type Circular = 'sin' | 'cos' | 'tan'
 
 const EXACT: Readonly<Record<Circular, (t: Rational) => TurnValue>> = { sin: sinTurns, cos: cosTurns, tan: tanTurns }
 const PLAIN: Readonly<Record<Circular, (x: number) => number>> = { sin: Math.sin, cos: Math.cos, tan: Math.tan }
+const IN_DEGREES: Readonly<Record<Circular, (x: number) => number>> = {
+  sin: sinDegrees,
+  cos: cosDegrees,
+  tan: tanDegrees,
+}
 const COMPLEX: Readonly<Record<Circular, (z: C.Complex) => C.Complex>> = { sin: C.sin, cos: C.cos, tan: C.tan }
 
 function circularValue(which: Circular, value: Value | undefined): NumberValue | Failure {
@@ -28,7 +33,8 @@ function circularValue(which: Circular, value: Value | undefined): NumberValue |
 
 function ofAngle(which: Circular, angle: AngleValue): NumberValue | Failure {
   if (!Number.isFinite(angle.radians)) return A.undefinedNumber()
-  if (!angle.turns) return real(PLAIN[which](angle.radians))
+  if (!angle.turns)
+    return real(angle.degrees === undefined ? PLAIN[which](angle.radians) : IN_DEGREES[which](angle.degrees))
   const { value, exact } = EXACT[which](angle.turns)
   return exact ? exactReal(exact) : real(value)
 }

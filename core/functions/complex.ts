@@ -117,8 +117,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     apply: (args) => {
       const value = args[0]
       if (value?.kind === 'number') return A.exponential(multiplyByUnit(value))
-      const angle = angleAt(args, 0)
-      return angle.turns ? A.onUnitCircle(angle.turns) : complexNumber(C.polar(1, angle.radians))
+      return A.onUnitCircleAt(angleAt(args, 0))
     },
   },
   {

@@ -99,19 +99,32 @@ function fold(sign: '+' | '*', args: readonly Value[]): Value | Failure {
   return total
 }
 
+/** The smallest or largest; what is undefined makes the whole undefined, wherever it stands. */
 function extreme(name: 'min' | 'max', args: readonly Value[]): Value | Failure {
   let best = args[0]
   for (const value of args.slice(1)) {
     if (best === undefined) break
     if (best.kind !== value.kind) return failure('not-comparable', { left: best.kind, right: value.kind })
-    const less = size(value) < size(best)
-    if (less === (name === 'min')) best = value
+    if (isUndefined(best)) return best
+    const order = isUndefined(value) ? null : compared(value, best)
+    if (order === null || (name === 'min' ? order < 0 : order > 0)) best = value
   }
   return best ?? failure('domain', { name, needs: 'at least one value' })
 }
 
 function size(value: Value): number {
   return value.kind === 'angle' ? value.radians : value.kind === 'number' ? value.re : NaN
+}
+
+function isUndefined(value: Value): boolean {
+  return value.kind === 'angle' ? Number.isNaN(value.radians) : value.kind === 'number' && Number.isNaN(value.re)
+}
+
+/** Exact numbers are compared exactly, however near they are. */
+function compared(a: Value, b: Value): number | null {
+  if (a.kind === 'angle' && b.kind === 'angle')
+    return a.turns && b.turns ? Q.compare(a.turns, b.turns) : Math.sign(a.radians - b.radians)
+  return a.kind === 'number' && b.kind === 'number' ? A.order(a, b) : null
 }
 
 const quantity = { name: 'a', kind: 'quantity' } as const

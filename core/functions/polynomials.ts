@@ -27,6 +27,9 @@ function listOf(name: string, value: Value | undefined): readonly NumberValue[] 
   return P.coefficients(top) ?? failure('one-unknown', { name, names: top.unknowns.join(', ') })
 }
 
+/** Roots of rounded coefficients that may be off by a larger share of their size are told of. */
+const OFF_TOLD = 1e-10
+
 function roots(name: string, list: readonly NumberValue[] | Failure, context: Context): Value | Failure {
   if ('kind' in list) return list
   if (list.length < 2 || list.slice(0, -1).every((c) => P.isZeroNumber(c))) {
@@ -36,7 +39,9 @@ function roots(name: string, list: readonly NumberValue[] | Failure, context: Co
   }
   const found = rootsOf(list)
   if ('kind' in found) return found
-  if (found.clustered && context.at) context.hint('roots-cluster', context.at)
+  const off = found.off.toExponential(0)
+  if (found.clustered && context.at) context.hint('roots-cluster', context.at, { off })
+  else if (found.off > OFF_TOLD && context.at) context.hint('roots-off', context.at, { off })
   return vector(found.values)
 }
 

@@ -1,5 +1,9 @@
 import * as C from '../numbers/complex'
+import * as G from '../numbers/gaussian'
+import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
+import { isBeyond, logarithm, scaledOf } from '../values/beyond'
+import type { ScaledNumber } from '../values/beyond'
 import { integer, real } from '../values/make'
 import { failure } from '../values/value'
 import type { Failure, NumberValue, Value } from '../values/value'
@@ -8,21 +12,38 @@ import type { FunctionDefinition } from './definition'
 
 /** ln z; −∞ at 0. */
 function naturalLog(z: NumberValue): Value | Failure {
+  const far = isBeyond(z) ? scaledOf(z) : null
+  if (far) return farLog(z, far, 1)
   if (z.re === 0 && z.im === 0) return real(-Infinity)
-  if (z.exact && z.re === 1 && z.im === 0) return integer(0)
+  if (z.exact && Q.equals(z.exact.re, Q.ONE) && z.im === 0) return integer(0)
   if (z.im === 0 && z.re > 0) return A.rounded({ re: Math.log(z.re), im: 0 }, false, z)
   return A.rounded(C.log(z), true, z)
 }
 
 /** A logarithm whose base has a method of its own for positive reals. */
-function scaledLog(z: NumberValue, onReals: (x: number) => number, unit: number): Value | Failure {
-  if (z.re === 0 && z.im === 0) return real(-Infinity)
-  if (z.im === 0 && z.re > 0) {
-    const value = onReals(z.re)
-    return Number.isInteger(value) && z.exact ? integer(value) : A.rounded({ re: value, im: 0 }, false, z)
-  }
+function scaledLog(z: NumberValue, base: number, onReals: (x: number) => number, unit: number): Value | Failure {
+  const far = isBeyond(z) ? scaledOf(z) : null
+  if (z.re === 0 && z.im === 0 && !far) return real(-Infinity)
+  const whole = z.im === 0 ? wholeLog(z, integer(base), far ? farLog(z, far, unit) : real(onReals(z.re))) : null
+  if (whole) return whole
+  if (far) return farLog(z, far, unit)
+  if (z.im === 0 && z.re > 0) return A.rounded({ re: onReals(z.re), im: 0 }, false, z)
   const log = C.log(z)
   return A.rounded({ re: log.re / unit, im: log.im / unit }, true, z)
+}
+
+/** The logarithm of an exact number beyond the range of doubles. */
+function farLog(z: NumberValue, far: ScaledNumber, unit: number): NumberValue | Failure {
+  const { re, im } = logarithm(far)
+  return A.rounded({ re: re / unit, im: im / unit }, im !== 0, z)
+}
+
+/** The whole number that the logarithm is near to, proved by the power; `null` where it is none. */
+function wholeLog(x: NumberValue, base: NumberValue, near: NumberValue | Failure): NumberValue | null {
+  if (near.kind !== 'number' || !x.exact || !base.exact) return null
+  const exponent = Math.round(near.re)
+  const power = Math.abs(near.re - exponent) < 1e-6 ? G.power(base.exact, exponent) : null
+  return power && G.equals(power, x.exact) ? integer(exponent) : null
 }
 
 const z = { name: 'z', kind: 'number' } as const
@@ -48,9 +69,9 @@ export const powerFunctions: readonly FunctionDefinition[] = [
     apply: (args) => {
       const value = numberAt(args, 0)
       const root = Math.cbrt(value.re)
-      return value.exact && Number.isInteger(root) && root ** 3 === value.re
-        ? integer(root)
-        : A.rounded({ re: root, im: 0 }, false, value)
+      const cube = value.exact && Number.isSafeInteger(root) ? Q.power(Q.whole(root), 3) : null
+      if (cube && value.exact && Q.equals(cube, value.exact.re)) return integer(root)
+      return A.rounded({ re: root, im: 0 }, false, value)
     },
   },
   {
@@ -79,7 +100,7 @@ export const powerFunctions: readonly FunctionDefinition[] = [
     spellings: ['log10'],
     summary: 'Common logarithm, base 10.',
     examples: [{ entry: 'lg(1000)', gives: '3' }],
-    apply: (args) => scaledLog(numberAt(args, 0), Math.log10, Math.LN10),
+    apply: (args) => scaledLog(numberAt(args, 0), 10, Math.log10, Math.LN10),
   },
   {
     name: 'lb',
@@ -88,7 +109,7 @@ export const powerFunctions: readonly FunctionDefinition[] = [
     spellings: ['log2'],
     summary: 'Binary logarithm, base 2.',
     examples: [{ entry: 'lb(8)', gives: '3' }],
-    apply: (args) => scaledLog(numberAt(args, 0), Math.log2, Math.LN2),
+    apply: (args) => scaledLog(numberAt(args, 0), 2, Math.log2, Math.LN2),
   },
   {
     name: 'log',
@@ -104,12 +125,12 @@ export const powerFunctions: readonly FunctionDefinition[] = [
       const base = numberAt(args, 1)
       if ((base.re === 0 || base.re === 1) && base.im === 0)
         return failure('domain', { name: 'log', needs: 'a base other than 0 and 1' })
-      const whole = Math.round(Math.log(x.re) / Math.log(base.re))
-      if (x.exact && base.exact && x.im === 0 && base.im === 0 && base.re ** whole === x.re) return integer(whole)
       const top = naturalLog(x)
       const bottom = naturalLog(base)
       if (top.kind !== 'number') return top
-      return bottom.kind === 'number' ? A.divide(top, bottom) : bottom
+      if (bottom.kind !== 'number') return bottom
+      const value = A.divide(top, bottom)
+      return (value.kind === 'number' && wholeLog(x, base, value)) || value
     },
   },
 ]

@@ -1,7 +1,7 @@
 import * as C from '../numbers/complex'
 import type { Complex } from '../numbers/complex'
 import type { Dense } from './dense'
-import { copy, isHermitian, isReal, normF, pickColumns, transpose, zeros } from './dense'
+import { copy, isHermitian, isReal, largest, normF, pickColumns, transpose, zeros } from './dense'
 import { multiply } from './multiply'
 
 /** Eigenvalues in ascending order of their real parts, with unit eigenvectors as columns. */
@@ -23,10 +23,15 @@ const STEPS_MOST = 60
  * Wilkinson's shift), and back substitution on T. Of a Hermitian matrix the
  * columns of Z themselves are the eigenvectors. Cost: about 25n³ complex operations.
  */
-export function eigen(a: Dense): Eigen {
-  const n = a.rows
+export function eigen(given: Dense): Eigen {
+  const n = given.rows
+  // Near the ends of the range squares would leave it: what is scaled by a power of two is scaled back exactly.
+  const shift = shiftFor(largest(given))
+  const a = shift === 0 ? given : shifted(given, -shift)
   const hermitian = isHermitian(a)
   const { matrix: h, scales } = hermitian ? { matrix: copy(a), scales: null } : balance(a)
+  // Noise is measured by the balanced matrix: what looks small beside the entries as they are given may be all there is.
+  const size = normF(h)
   // The rows of zt are the columns of Z: rotations run along memory.
   const zt = reduce(h)
   const converged = iterate(h, zt)
@@ -35,7 +40,7 @@ export function eigen(a: Dense): Eigen {
     im: h.im[k * n + k] as number,
   }))
   const real = isReal(a)
-  const values = cleaned(diagonal, hermitian, real, normF(a))
+  const values = cleaned(diagonal, hermitian, real, size)
   const schur = transpose(zt)
   const raw = hermitian ? schur : multiply(schur, triangularVectors(h))
   if (scales) unscale(raw, scales)
@@ -44,11 +49,26 @@ export function eigen(a: Dense): Eigen {
   const order = ordering(values)
   const vectors = pickColumns(raw, order)
   return {
-    values: order.map((k) => values[k] ?? { re: NaN, im: NaN }),
+    values: order.map((k) => {
+      const { re, im } = values[k] ?? { re: NaN, im: NaN }
+      return shift === 0 ? { re, im } : { re: re * 2 ** shift, im: im * 2 ** shift }
+    }),
     vectors,
     defective: !hermitian && isDefective(vectors),
     converged,
   }
+}
+
+/** By which power of two a matrix is made smaller or larger, so that squares stay within the range of doubles. */
+function shiftFor(size: number): number {
+  if (!(size > 0) || !Number.isFinite(size) || (size < 1e100 && size > 1e-100)) return 0
+  return Math.floor(Math.log2(size))
+}
+
+function shifted(a: Dense, by: number): Dense {
+  const half = Math.trunc(by / 2)
+  const scale = (x: number): number => x * 2 ** half * 2 ** (by - half)
+  return { ...a, re: a.re.map(scale), im: a.im.map(scale) }
 }
 
 /** Diagonal scaling by powers of two that makes rows and columns alike in size. */
@@ -441,7 +461,8 @@ function turnReal(vectors: Dense, values: readonly Complex[]): void {
   })
 }
 
-function ordering(values: readonly Complex[]): number[] {
+/** Ascending by real part; of a pair the one with the positive imaginary part first. */
+export function ordering(values: readonly Complex[]): number[] {
   const order = values.map((_, k) => k)
   return order.sort((a, b) => {
     const [x, y] = [values[a] ?? { re: 0, im: 0 }, values[b] ?? { re: 0, im: 0 }]

@@ -1,15 +1,17 @@
 import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import type { Gaussian } from '../numbers/gaussian'
-import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
-import { complexNumber, exactNumber, real, vector } from '../values/make'
+import { complexNumber, exactNumber, ofSort, real, vector } from '../values/make'
 import { matrixOf, shapeText } from '../values/matrices'
 import { euclideanNorm } from '../values/vectors'
 import { failure } from '../values/value'
 import type { Failure, MatrixValue, NumberValue } from '../values/value'
-import { eigen } from './eigen'
-import { exactNull } from './exact'
+import { rootsOf } from '../algebra/roots'
+import { pickColumns } from './dense'
+import type { Dense } from './dense'
+import { eigen, ordering } from './eigen'
+import { exactCharpoly, exactNull } from './exact'
 import type { ExactMatrix } from './exact'
 
 /** Eigenvalues and eigenvectors as values: exact where the eigenvalues are rational and the matrix is small. */
@@ -27,21 +29,16 @@ export interface EigenValues {
 
 /** Largest order for which exact eigenvalues are looked for. */
 const EXACT_ORDER = 8
-/** Largest denominator of an eigenvalue that is looked for. */
-const DENOMINATOR_MOST = 1_000
 
 export function eigenOf(m: MatrixValue, name: string, scaling: Scaling): EigenValues | Failure {
   if (m.rows !== m.cols) return failure('not-square', { name, shape: shapeText(m) })
-  const { values, vectors, defective, converged } = eigen(m.dense)
-  if (!converged) return failure('not-converged')
-  const exact = m.exact && m.rows <= EXACT_ORDER ? exactPairs(m.exact, values) : null
+  const numeric = eigen(m.dense)
+  if (!numeric.converged) return failure('not-converged')
+  const known = m.exact && m.rows <= EXACT_ORDER ? preciseValues(m.exact) : null
+  const exact = known && m.exact ? exactPairs(m.exact, known) : null
   if (exact) return { values: exact.values, vectors: scaledColumns(exact.columns, scaling), defective: false }
+  const { values, vectors } = known ? matched(numeric.values, numeric.vectors, known) : numeric
   const complex = values.some((z) => z.im !== 0)
-  const known = m.exact && m.rows <= EXACT_ORDER ? values.map((z) => rationalEigenvalue(m.exact as ExactMatrix, z)) : []
-  const rounded = values.map((z, k) => {
-    const found = known[k]
-    return found ? exactNumber(found, complex) : complex ? complexNumber(z) : real(z.re)
-  })
   const isComplex = vectors.im.some((x) => x !== 0)
   const columns = Array.from({ length: m.rows }, (_, c) =>
     Array.from({ length: m.rows }, (__, r): NumberValue => {
@@ -49,32 +46,45 @@ export function eigenOf(m: MatrixValue, name: string, scaling: Scaling): EigenVa
       return isComplex ? complexNumber(z) : real(z.re)
     }),
   )
-  return { values: rounded, vectors: scaledColumns(columns, scaling), defective }
-}
-
-/** The rational near a rounded value with a small denominator, by continued fractions. */
-export function nearRational(x: number): Q.Rational | null {
-  let [p0, q0, p1, q1] = [1, 0, Math.floor(x), 1]
-  let rest = x - p1
-  for (let k = 0; k < 20; k += 1) {
-    if (Math.abs(x - p1 / q1) <= 1e-7 * Math.max(1, Math.abs(x))) return Q.rational(p1, q1)
-    if (rest === 0) return null
-    const inverse = 1 / rest
-    const whole = Math.floor(inverse)
-    ;[p0, q0, p1, q1] = [p1, q1, whole * p1 + p0, whole * q1 + q0]
-    if (q1 > DENOMINATOR_MOST || !Number.isSafeInteger(p1)) return null
-    rest = inverse - whole
+  return {
+    values: values.map((z) => ('kind' in z ? ofSort(z, complex) : complex ? complexNumber(z) : real(z.re))),
+    vectors: scaledColumns(columns, scaling),
+    defective: numeric.defective || (known !== null && hasMultiple(known)),
   }
-  return null
 }
 
-/** The exact eigenvalue near a rounded one, proved by a vector that A − λ sends to zero. */
-function rationalEigenvalue(a: ExactMatrix, z: C.Complex): Gaussian | null {
-  const [re, im] = [nearRational(z.re), nearRational(z.im)]
-  if (!re || !im) return null
-  const value = { re, im }
-  const kernel = kernelOf(a, value)
-  return kernel && kernel.cols > 0 ? value : null
+/**
+ * The eigenvalues of a small exact matrix as the roots of its characteristic polynomial: each to all digits
+ * of a double, with its multiplicity, and rational ones exactly. `null` where the exact numbers outgrew their budget.
+ */
+function preciseValues(a: ExactMatrix): readonly NumberValue[] | null {
+  const polynomial = exactCharpoly(a)
+  const found = polynomial && rootsOf(polynomial.map((c) => exactNumber(c)))
+  if (!found || 'kind' in found || found.off > 0) return null
+  return ordering(found.values).flatMap((k) => found.values[k] ?? [])
+}
+
+function hasMultiple(values: readonly NumberValue[]): boolean {
+  return values.some((a, k) => values.slice(k + 1).some((b) => a.re === b.re && a.im === b.im))
+}
+
+/** The precise values in the place of the rounded ones they are nearest to, in their own order, the vectors with them. */
+function matched(
+  rounded: readonly C.Complex[],
+  vectors: Dense,
+  known: readonly NumberValue[],
+): { readonly values: readonly NumberValue[]; readonly vectors: Dense } {
+  const left = new Set(rounded.keys())
+  const order = known.map((value) => {
+    let [best, least] = [-1, Infinity]
+    for (const k of left) {
+      const distance = C.abs(C.subtract(rounded[k] ?? value, value))
+      if (distance < least) [best, least] = [k, distance]
+    }
+    left.delete(best)
+    return best
+  })
+  return { values: known, vectors: pickColumns(vectors, order) }
 }
 
 function kernelOf(a: ExactMatrix, value: Gaussian): ExactMatrix | null {
@@ -90,12 +100,11 @@ function kernelOf(a: ExactMatrix, value: Gaussian): ExactMatrix | null {
 /** All eigenvalues with a full set of vectors, exactly; `null` where some eigenvalue is no rational, or vectors are missing. */
 function exactPairs(
   a: ExactMatrix,
-  rounded: readonly C.Complex[],
+  known: readonly NumberValue[],
 ): { readonly values: NumberValue[]; readonly columns: NumberValue[][] } | null {
   const values: Gaussian[] = []
   const columns: Gaussian[][] = []
-  for (const z of rounded) {
-    const value = rationalEigenvalue(a, z)
+  for (const { exact: value } of known) {
     if (!value) return null
     if (values.some((v) => G.equals(v, value))) continue
     const kernel = kernelOf(a, value)

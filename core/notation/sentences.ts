@@ -125,8 +125,10 @@ const SENTENCES = table<Sentence>({
   'one-unknown': (d) => `${d.name} needs a polynomial in one unknown; here are ${d.names}.`,
   'no-roots': (d) => `A constant has no ${d.name}.`,
   'roots-of-zero': () => 'Every number is a root of 0.',
-  'roots-cluster': () =>
-    'Some roots lie so near one another that they may be one of higher multiplicity; they are known to fewer digits.',
+  'roots-cluster': (d) =>
+    `Some roots lie so near one another that they may be one of higher multiplicity; they may be off by ${d.off} of their size.`,
+  'roots-off': (d) =>
+    `The coefficients are rounded, and some roots depend on them strongly: they may be off by ${d.off} of their size.`,
   'no-unknowns': (d) => `${d.name} cannot be worked out with unknowns. Give them values first: … where s = 2.`,
   'algebra-order': (d) => `With unknowns, ${d.name} is worked out up to order ${d.limit}.`,
   'series-bound': (d) => `The ends and the step of a row must be real numbers, not ${kind(d.kind)}.`,
@@ -186,9 +188,15 @@ const SENTENCES = table<Sentence>({
   'not-comparable': (d) => `${kind(d.left)} and ${kind(d.right)} cannot be compared.`.replace(/^a/, 'A'),
   'no-order': () => 'Complex numbers have no order: compare their magnitudes, real or imaginary parts.',
   domain: (d) => `${d.name} needs ${d.needs}.`,
+  tolerance: () => 'Behind within stands a real number or an angle that is not negative, or a percentage.',
+  'tolerance-angle': () =>
+    'An angle bounds the difference of angles; these are numbers. Give the tolerance as a number or a percentage.',
   'too-large': () => 'The result is too large for a number of this application (over 1.8e308).',
   stopped: () => 'This line was stopped. Edit it, or run it again.',
   'too-long': () => 'This line takes too many steps and was stopped.',
+  postponed: () => 'This line takes long: it is reckoned when the quicker ones are done.',
+  'no-room': (d) =>
+    `This would hold ${d.has} million numbers; the lines of a folio hold at most ${d.most} million together. Take fewer points, here or in another line.`,
   'too-deep-calls': () => 'Functions call each other too deeply here.',
 
   // Hints.
@@ -249,6 +257,7 @@ const WAITING: ReadonlySet<string> = new Set([
   'text-not-closed',
   'nothing-defined',
   'function-needs-bracket',
+  'postponed',
 ])
 
 export function isUnfinished(code: string): boolean {

@@ -173,10 +173,10 @@ export class Tokens {
     return kind === Tok.number ? Array.from(written, (letter) => SUPERSCRIPTS.get(letter) ?? '').join('') : written
   }
 
-  /** Degrees, minutes and seconds as decimal text. */
+  /** Degrees, minutes and seconds as decimal text; seconds that are not written are empty. */
   minutes(k: number): readonly [degrees: string, minutes: string, seconds: string] {
     DMS.lastIndex = this.from(k)
-    const [, degrees = '0', minutes = '0', seconds = '0'] = DMS.exec(this.source) ?? []
+    const [, degrees = '0', minutes = '0', seconds = ''] = DMS.exec(this.source) ?? []
     return [degrees, minutes, seconds]
   }
 

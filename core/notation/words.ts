@@ -14,6 +14,11 @@ export const CONSTANTS = table<'pi' | 'e' | 'inf' | 'eps'>({
   eps: 'eps',
 })
 
+/** True for what no line can keep: a word or a constant of the notation. */
+export function isReserved(name: string): boolean {
+  return RESERVED.has(name) || CONSTANTS.get(name) !== undefined
+}
+
 /** SI prefixes (BIPM, The International System of Units, table 7), as powers of ten. */
 export const PREFIXES = table<number>({
   T: 12,

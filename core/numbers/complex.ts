@@ -312,6 +312,8 @@ export function tan(z: Complex): Complex {
  * in the cancellation-free form of their region formulas.
  */
 export function arcsin(z: Complex): Complex {
+  // Below a billionth the next term of the series, z³/6, is nothing beside z; squares would leave the range.
+  if (Math.abs(z.re) < 1e-9 && Math.abs(z.im) < 1e-9) return z
   if (z.im === 0 && Math.abs(z.re) <= 1) return complex(Math.asin(z.re))
   const { beta, alpha, root, x } = inverseParts(z)
   const re = beta <= 0.6417 ? Math.asin(beta) : Math.atan2(x, root)
@@ -371,6 +373,7 @@ export function artanh(z: Complex): Complex {
   const y = Math.abs(z.im)
   let re: number
   if (x > 1e150 || y > 1e150) re = x === 0 ? 0 : 1 / (x + (y / x) * y)
+  else if (Math.abs(1 - x) < 1e-100 && y < 1e-100) re = Math.log(2 / Math.hypot(1 - x, y)) / 2
   else re = Math.log1p((4 * x) / ((1 - x) * (1 - x) + y * y)) / 4
   const im = Math.atan2(2 * y, (1 - x) * (1 + x) - y * y) / 2
   const up = z.im === 0 ? 1 : Math.sign(z.im)
@@ -381,7 +384,8 @@ export function arctan(z: Complex): Complex {
   if (z.im === 0) return complex(Math.atan(z.re))
   if (z.re === 0 && Math.abs(z.im) > 1) {
     // On the cut Re = ±π/2; without −0 the point belongs to the side of C99's +0.
-    return complex(Math.PI / 2, artanh(complex(1 / z.im)).re)
+    // artanh(1/y) = ½·ln((y + 1)/(y − 1)): y − 1 is exact near 1, where 1/y is not (W. Kahan, 1987).
+    return complex(Math.PI / 2, (Math.sign(z.im) * Math.log1p(2 / (Math.abs(z.im) - 1))) / 2)
   }
   return timesMinusJ(artanh(timesJ(z)))
 }

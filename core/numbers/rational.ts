@@ -1,3 +1,5 @@
+import { timesPowerOfTwo } from './scale'
+
 /**
  * Exact rational numbers n/d in lowest terms, d > 0.
  *
@@ -61,7 +63,7 @@ function gcdSmall(a: number, b: number): number {
   return a
 }
 
-function gcdBig(a: bigint, b: bigint): bigint {
+export function gcdBig(a: bigint, b: bigint): bigint {
   while (b !== 0n) {
     if (a <= SAFE_BIG && b <= SAFE_BIG) return BigInt(gcdSmall(Number(a), Number(b)))
     const r = a % b
@@ -211,7 +213,7 @@ export function equals(a: Rational, b: Rational): boolean {
   return a.n === b.n && a.d === b.d
 }
 
-function bitLength(value: number | bigint): number {
+export function bitLength(value: number | bigint): number {
   if (typeof value === 'number') return value === 0 ? 0 : Math.floor(Math.log2(Math.abs(value))) + 1
   // Four bits a hexadecimal digit, less the leading zeros of the first.
   const digits = (value < 0n ? -value : value).toString(16)
@@ -299,20 +301,23 @@ function bigToNumber(a: Rational): number {
     rest = n % (d << BigInt(-shift))
   }
   if (rest !== 0n) q |= 1n
-  const magnitude = scaleByPowerOfTwo(Number(q), -shift)
+  const magnitude = timesPowerOfTwo(Number(q), -shift)
   return negative ? -magnitude : magnitude
 }
 
-function scaleByPowerOfTwo(value: number, exponent: number): number {
-  while (exponent > 1000) {
-    value *= 2 ** 1000
-    exponent -= 1000
-  }
-  while (exponent < -1000) {
-    value *= 2 ** -1000
-    exponent += 1000
-  }
-  return value * 2 ** exponent
+/** mantissa·2^exponent, the mantissa between ½ and 2 in magnitude, or 0. */
+export interface ScaledRational {
+  readonly mantissa: number
+  readonly exponent: number
+}
+
+/** A rational as a mantissa and a power of two: also where it lies beyond the range of doubles. */
+export function scaled(a: Rational): ScaledRational {
+  if (isZero(a)) return { mantissa: 0, exponent: -Infinity }
+  const exponent = bitLength(a.n) - bitLength(a.d)
+  const [n, d] = [BigInt(a.n), BigInt(a.d)]
+  const [top, bottom] = exponent >= 0 ? [n, d << BigInt(exponent)] : [n << BigInt(-exponent), d]
+  return { mantissa: bigToNumber({ n: top, d: bottom }), exponent }
 }
 
 /**

@@ -78,3 +78,36 @@ function firstHalf(r: Rational): TurnValue {
   }
   return { value: Math.sin(2 * Math.PI * Q.toNumber(folded)), exact: null }
 }
+
+/** The sine of so many degrees, a double: reduced before any rounding, right on all quarters and twelfths of a turn. */
+export function sinDegrees(x: number): number {
+  // The remainder and the differences below are exact (P. H. Sterbenz, 1974).
+  const rest = x % 360
+  const size = Math.abs(rest)
+  const half = size > 180 ? size - 180 : size
+  const folded = half > 90 ? 180 - half : half
+  const sign = rest < 0 !== size > 180 ? -1 : 1
+  return sign * quarterSine(folded)
+}
+
+export function cosDegrees(x: number): number {
+  const size = Math.abs(x % 360)
+  const half = size > 180 ? 360 - size : size
+  return half > 90 ? -quarterSine(half - 90) : quarterSine(90 - half)
+}
+
+/** ∞ without a sign at the poles. */
+export function tanDegrees(x: number): number {
+  const [s, c] = [sinDegrees(x), cosDegrees(x)]
+  if (c === 0) return Infinity
+  return Math.abs(s) === Math.abs(c) ? Math.sign(s) * Math.sign(c) : s / c
+}
+
+/** sin x for x from 0° to 90°. */
+function quarterSine(x: number): number {
+  if (x === 0 || x === 90) return x / 90
+  if (x === 30) return 0.5
+  if (x === 60) return Math.sqrt(3) / 2
+  if (x === 45) return Math.SQRT1_2
+  return x > 45 ? Math.cos(((90 - x) / 180) * Math.PI) : Math.sin((x / 180) * Math.PI)
+}

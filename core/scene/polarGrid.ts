@@ -36,7 +36,7 @@ export function polarGrid(view: PlaneView, size: Size, unit: AngleUnit, least: n
   const farthest = Math.max(...[left, right].flatMap((x) => [bottom, top].map((y) => Math.hypot(x, y))))
   const rings: Ring[] = []
   const first = Math.max(1, Math.ceil(nearest / step))
-  for (let k = first; k * step <= farthest && rings.length < RINGS_MOST; k += 1) {
+  for (let k = first; k < 2 ** 53 && k * step <= farthest && rings.length < RINGS_MOST; k += 1) {
     const radius = Number((k * step).toPrecision(12))
     rings.push({ radius, pixels: radius / view.perPixel })
   }

@@ -5,7 +5,8 @@ import { gripAt, markAt } from './hit'
 import { assignSlots, dashOf, hueOf, inkOf } from './scene'
 import type { PlaneMark } from './scene'
 import { niceStep, ticksBetween } from './ticks'
-import { boundsOf, fitView, panBy, toPixel, toPlane, zoomAt } from './view'
+import { polarGrid } from './polarGrid'
+import { boundsOf, extentOf, fitRange, fitView, panBy, toPixel, toPlane, zoomAt } from './view'
 import { drawnName } from './name'
 
 const size = { width: 480, height: 600 }
@@ -49,7 +50,7 @@ describe('the view of a plane', () => {
         const view = { ...centre, perPixel: 0.3 }
         const pixel = { x: 77, y: 410 }
         const before = toPlane(view, size, pixel)
-        const after = toPlane(zoomAt(view, size, pixel, factor), size, pixel)
+        const after = toPlane(zoomAt(view, size, pixel, factor, 1), size, pixel)
         expect(Math.abs(after.re - before.re)).toBeLessThan(1e-8)
         expect(Math.abs(after.im - before.im)).toBeLessThan(1e-8)
       }),
@@ -191,4 +192,43 @@ test('a drawn name is a base with what stands below it', () => {
   expect(drawnName('Z1')).toEqual({ base: 'Z', below: '1' })
   expect(drawnName('omega_0')).toEqual({ base: 'ω', below: '0' })
   expect(drawnName('V')).toEqual({ base: 'V', below: '' })
+})
+
+describe('however far one zooms', () => {
+  const canvas = { width: 520, height: 480 }
+  const extent = fc.double({ min: -300, max: 300, noNaN: true }).map((p) => 10 ** p)
+  test('the picture ends where there is nothing more to see, and its grid stays small', () => {
+    fc.assert(
+      fc.property(extent, fc.constantFrom(1.25, 0.8), fc.nat(520), fc.nat(480), (size, factor, x, y) => {
+        const values = [{ re: size, im: -size / 3 }]
+        let view = fitView(values, canvas)
+        for (let k = 0; k < 250; k += 1) view = zoomAt(view, canvas, { x, y }, factor, extentOf(values))
+        for (let k = 0; k < 40; k += 1) view = panBy(view, 100, -70)
+        const { left, right, bottom, top } = boundsOf(view, canvas)
+        for (const edge of [left, right, bottom, top, view.perPixel]) expect(Number.isFinite(edge)).toBe(true)
+        // Neighbouring pixels are different points of the plane.
+        expect(view.re + view.perPixel).toBeGreaterThan(view.re)
+        expect(view.im + view.perPixel).toBeGreaterThan(view.im)
+        const step = niceStep(60 * view.perPixel)
+        expect(ticksBetween(left, right, step).length).toBeLessThan(20)
+        expect(polarGrid(view, canvas, 'deg', 60).rings.length).toBeLessThanOrEqual(60)
+      }),
+    )
+  })
+  test('ranges set by number, however narrow or far away, are shown within what doubles can tell apart', () => {
+    const anywhere = fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e300, max: 1e300 })
+    fc.assert(
+      fc.property(anywhere, anywhere, fc.constantFrom(0, 1e-320, 1e-12, 1, 1e12), (re, im, width) => {
+        const view = fitRange({ left: re, right: re + width, bottom: im, top: im + width }, canvas)
+        expect(view.re + 2 * view.perPixel).toBeGreaterThan(view.re)
+        expect(view.im + 2 * view.perPixel).toBeGreaterThan(view.im)
+        const { left, right } = boundsOf(view, canvas)
+        expect(ticksBetween(left, right, niceStep(60 * view.perPixel)).length).toBeLessThan(20)
+      }),
+    )
+  })
+  test('ticks beyond the whole numbers of doubles are none, not endless', () => {
+    expect(ticksBetween(1e17, 1e17 + 64, 1)).toEqual([])
+    expect(ticksBetween(-1e300, 1e300, 1)).toEqual([])
+  })
 })

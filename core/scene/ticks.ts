@@ -12,7 +12,9 @@ export function niceStep(least: number): number {
 export function ticksBetween(low: number, high: number, step: number): number[] {
   const first = Math.ceil(low / step - 1e-9)
   const last = Math.floor(high / step + 1e-9)
-  if (!Number.isFinite(first) || !Number.isFinite(last) || last - first > 1000) return []
+  // Beyond the whole numbers of doubles counting one further leads nowhere.
+  const countable = Math.abs(first) < 2 ** 53 && Math.abs(last) < 2 ** 53
+  if (!countable || last - first > 1000) return []
   const places = Math.max(0, -Math.floor(Math.log10(step)) + 1)
   const ticks: number[] = []
   for (let k = first; k <= last; k += 1) ticks.push(places <= 20 ? Number((k * step).toFixed(places)) : k * step)

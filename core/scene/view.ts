@@ -27,8 +27,29 @@ export interface Bounds {
   readonly top: number
 }
 
-const LEAST_PER_PIXEL = 1e-300
-const MOST_PER_PIXEL = 1e300
+const LEAST_PER_PIXEL = 1e-290
+const MOST_PER_PIXEL = 1e290
+/** A pixel is at least so much of the distance from the origin: sixteen doubles apart. */
+const PRECISION = 2 ** -48
+/** How near and how far the picture goes, as a share of the values it shows. */
+const NEAREST = 1e-10
+const FARTHEST = 1e8
+
+/** Plane units per pixel within what doubles can tell apart in that place. */
+function sound(perPixel: number, re: number, im: number): number {
+  const least = Math.max(LEAST_PER_PIXEL, PRECISION * Math.max(Math.abs(re), Math.abs(im)))
+  return Math.min(MOST_PER_PIXEL, Math.max(least, perPixel))
+}
+
+/** The largest distance from the origin among points, for the limits of zooming; 1 where there are none. */
+export function extentOf(points: readonly Complex[]): number {
+  let extent = 0
+  for (const { re, im } of points) {
+    const size = Math.max(Math.abs(re), Math.abs(im))
+    if (Number.isFinite(size)) extent = Math.max(extent, size)
+  }
+  return extent > 0 ? extent : 1
+}
 
 export function toPixel(view: PlaneView, size: Size, z: Complex): Pixel {
   return {
@@ -67,18 +88,30 @@ export function fitView(points: readonly Complex[], size: Size, margin = 44): Pl
   }
   const width = Math.max(1, size.width - 2 * margin)
   const height = Math.max(1, size.height - 2 * margin)
-  const perPixel = Math.max((right - left) / width, (top - bottom) / height)
-  return {
-    re: (left + right) / 2,
-    im: (bottom + top) / 2,
-    perPixel: perPixel > 0 && Number.isFinite(perPixel) ? perPixel : 2 / Math.min(width, height),
-  }
+  return framed(left, right, bottom, top, { width, height })
 }
 
-/** Zooms by a factor (above 1 comes nearer) and leaves the point under the pixel where it is. */
-export function zoomAt(view: PlaneView, size: Size, pixel: Pixel, factor: number): PlaneView {
-  const perPixel = Math.min(MOST_PER_PIXEL, Math.max(LEAST_PER_PIXEL, view.perPixel / factor))
+function framed(left: number, right: number, bottom: number, top: number, size: Size): PlaneView {
+  // Halved first: the ends of the range of doubles have a middle, too.
+  const [re, im] = [left / 2 + right / 2, bottom / 2 + top / 2]
+  const perPixel = Math.max(
+    Math.abs(right / size.width - left / size.width),
+    Math.abs(top / size.height - bottom / size.height),
+  )
+  const usual = perPixel > 0 && Number.isFinite(perPixel) ? perPixel : 2 / Math.min(size.width, size.height)
+  return { re, im, perPixel: sound(usual, re, im) }
+}
+
+/**
+ * Zooms by a factor (above 1 comes nearer) and leaves the point under the pixel where it is. It ends
+ * where there is nothing more to see: for values of this extent, and where doubles end.
+ */
+export function zoomAt(view: PlaneView, size: Size, pixel: Pixel, factor: number, extent: number): PlaneView {
   const fixed = toPlane(view, size, pixel)
+  const wanted = Math.min(FARTHEST * extent, Math.max(NEAREST * extent, view.perPixel / factor))
+  // A view that is beyond its limits already, by its range, may come back but goes no further.
+  const within = factor > 1 ? Math.min(view.perPixel, wanted) : Math.max(view.perPixel, wanted)
+  const perPixel = sound(within, fixed.re, fixed.im)
   return {
     re: fixed.re - (pixel.x - size.width / 2) * perPixel,
     im: fixed.im + (pixel.y - size.height / 2) * perPixel,
@@ -88,15 +121,11 @@ export function zoomAt(view: PlaneView, size: Size, pixel: Pixel, factor: number
 
 /** Moves the picture by so many pixels. */
 export function panBy(view: PlaneView, dx: number, dy: number): PlaneView {
-  return { ...view, re: view.re - dx * view.perPixel, im: view.im + dy * view.perPixel }
+  const [re, im] = [view.re - dx * view.perPixel, view.im + dy * view.perPixel]
+  return { re, im, perPixel: sound(view.perPixel, re, im) }
 }
 
 /** The view that shows a range of both axes, whole, with one scale for both. */
 export function fitRange({ left, right, bottom, top }: Bounds, size: Size): PlaneView {
-  const perPixel = Math.max(Math.abs(right - left) / size.width, Math.abs(top - bottom) / size.height)
-  return {
-    re: (left + right) / 2,
-    im: (bottom + top) / 2,
-    perPixel: perPixel > 0 && Number.isFinite(perPixel) ? perPixel : 2 / Math.min(size.width, size.height),
-  }
+  return framed(left, right, bottom, top, size)
 }

@@ -1,14 +1,15 @@
+import { isBeyond, product, quotient, root as farRoot, scaledOf } from './beyond'
 import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
-import { cosTurns, sinTurns } from '../numbers/turns'
+import { cosDegrees, cosTurns, sinDegrees, sinTurns } from '../numbers/turns'
 import {
   complexNumber, exactNumber, exactReal, integer, isSafe, multipleOfPi, ofSort, ratio, real, reducedRatio, rough,
   wholeComplex, wholeNumber,
 } from './make' // prettier-ignore
-import type { Failure, NumberValue } from './value'
+import type { AngleValue, Failure, NumberValue } from './value'
 import { failure } from './value'
 
 /** The rules of the operators on numbers: exact while it can be, doubles after that. */
@@ -31,7 +32,8 @@ function measured(re: number, im: number, complex: boolean, a: NumberValue, b: N
 }
 
 function beyond(re: number, im: number, complex: boolean, a: NumberValue, b: NumberValue): NumberValue | Failure {
-  if (!isFinite(a) || !isFinite(b)) return rough(re, im, complex)
+  // An exact number is finite, whatever its double has become.
+  if ((!a.exact && !isFinite(a)) || (!b.exact && !isFinite(b))) return rough(re, im, complex)
   return C.isInfinite({ re, im }) ? failure('too-large') : undefinedNumber(complex)
 }
 
@@ -100,7 +102,7 @@ export function negate(a: NumberValue): NumberValue {
 
 export function multiply(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const complex = a.complex || b.complex
-  const known = isKnown(a) && isKnown(b) ? knownProduct(a, b, complex) : null
+  const known = isKnown(a) && isKnown(b) ? (knownProduct(a, b, complex) ?? farProduct(a, b, complex)) : null
   if (known) return known
   if (!complex) return measured(a.re * b.re, 0, false, a, b)
   const { re, im } = C.multiply(a, b)
@@ -143,12 +145,25 @@ function wholeProduct(a: NumberValue, b: NumberValue): NumberValue | null {
 /** a/b: 7/0 is ∞, 0/0 undefined; a complex quotient by zero is ∞ without a direction. */
 export function divide(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const complex = a.complex || b.complex
-  if (b.re === 0 && b.im === 0) return overZero(a, complex)
-  const known = isKnown(a) && isKnown(b) ? knownQuotient(a, b, complex) : null
+  if (b.re === 0 && b.im === 0 && !isBeyond(b)) return overZero(a, complex)
+  const known = isKnown(a) && isKnown(b) ? (knownQuotient(a, b, complex) ?? farQuotient(a, b, complex)) : null
   if (known) return known
   if (!complex) return measured(a.re / b.re, 0, false, a, b)
   const { re, im } = C.divide(a, b)
   return measured(re, im, true, a, b)
+}
+
+/** A product that is not exact any more, of numbers of which one lies beyond the range of doubles; `null` for others. */
+function farProduct(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | Failure | null {
+  if (!isBeyond(a) && !isBeyond(b)) return null
+  const [x, y] = [scaledOf(a), scaledOf(b)]
+  return x && y ? rounded(product(x, y), complex, a, b) : null
+}
+
+function farQuotient(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | Failure | null {
+  if (!isBeyond(a) && !isBeyond(b)) return null
+  const [x, y] = [scaledOf(a), scaledOf(b)]
+  return x && y ? rounded(quotient(x, y), complex, a, b) : null
 }
 
 function overZero(a: NumberValue, complex: boolean): NumberValue {
@@ -249,6 +264,8 @@ function wholeRoot(n: bigint): bigint | null {
 export function squareRoot(a: NumberValue): NumberValue | Failure {
   const root = a.im === 0 && isKnown(a) ? knownRoot(a) : null
   if (root) return root
+  const far = isBeyond(a) ? scaledOf(a) : null
+  if (far) return rounded(farRoot(far), a.complex || far.z.im !== 0 || far.z.re < 0, a)
   if (a.im === 0 && a.re >= 0) return measured(Math.sqrt(a.re), 0, a.complex, a, a)
   return rounded(C.sqrt(a), a.complex, a)
 }
@@ -285,12 +302,22 @@ export function onUnitCircle(turns: Rational): NumberValue {
     : complexNumber({ re: c.value, im: s.value })
 }
 
+/** cos θ + j sin θ of an angle: exact where its turns are, reduced in degrees where it was made of them. */
+export function onUnitCircleAt(angle: AngleValue): NumberValue {
+  if (angle.turns) return onUnitCircle(angle.turns)
+  const { degrees } = angle
+  if (degrees === undefined) return complexNumber(C.polar(1, angle.radians))
+  return complexNumber({ re: cosDegrees(degrees), im: sinDegrees(degrees) })
+}
+
 /** The principal power a^b; an exact base to an integer exponent stays exact. */
 export function power(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const complex = a.complex || b.complex
   if (a.re === Math.E && a.im === 0 && !a.exact) return exponential(b)
   if (b.im === 0 && (b.bottom !== 0 || b.exact !== null)) {
-    if (a.re === 0 && a.im === 0) return powerOfZero(a, b)
+    if (a.re === 0 && a.im === 0 && !isBeyond(a)) return powerOfZero(a, b)
+    const unit = a.exact && b.bottom !== 1 ? unitPower(a.exact, b, complex) : null
+    if (unit) return unit
     const known = b.bottom === 1 ? wholePower(a, b.re, complex) : rootPower(a, b, complex)
     if (known) return known
   }
@@ -304,6 +331,17 @@ function wholePower(a: NumberValue, exponent: number, complex: boolean): NumberV
   const small = !complex && a.bottom !== 0 && exponent > 0 && exponent < SMALL_EXPONENT
   const value = (small ? ratioPower(a, exponent) : null) ?? (a.exact && exactPower(a.exact, exponent, complex))
   return value ?? (exponent === 1 ? a : null)
+}
+
+/** 1, −1, j and −j to a whole exponent too large for a double: its last bits decide. */
+function unitPower(a: Gaussian, b: NumberValue, complex: boolean): NumberValue | null {
+  const exponent = b.exact?.re
+  if (!exponent || exponent.d !== 1) return null
+  const units = [G.ONE, G.UNIT, G.negate(G.ONE), G.negate(G.UNIT)]
+  const turn = units.findIndex((u) => G.equals(u, a))
+  if (turn < 0) return null
+  const quarter = Number((((BigInt(exponent.n) * BigInt(turn)) % 4n) + 4n) % 4n)
+  return exactNumber(units[quarter] ?? G.ONE, complex)
 }
 
 /** Powers of coprime numbers are coprime. */

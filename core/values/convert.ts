@@ -11,7 +11,7 @@ const TWO: Q.Rational = { n: 2, d: 1 }
 /** x degrees as an angle. */
 export function degrees(x: NumberValue): AngleValue {
   const turns = x.exact && G.isReal(x.exact) ? Q.multiply(x.exact.re, DEGREE) : null
-  return turns ? angleOfTurns(turns) : angleOf((x.re / 180) * Math.PI)
+  return turns ? angleOfTurns(turns) : { ...angleOf((x.re / 180) * Math.PI), degrees: x.re }
 }
 
 /** x radians as an angle, exact where x is a known multiple of π. */

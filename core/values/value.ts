@@ -39,6 +39,8 @@ export interface AngleValue {
   readonly kind: 'angle'
   readonly radians: number
   readonly turns: Rational | null
+  /** The degrees it was made of, where those were rounded already: sines of it are reduced in degrees all the same. */
+  readonly degrees?: number
 }
 
 export interface TextValue {
