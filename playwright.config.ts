@@ -34,7 +34,7 @@ export default defineConfig({
   },
   webServer: {
     command: 'node .output/server/index.mjs',
-    url: `http://127.0.0.1:${PORT}/api/folios`,
+    url: `http://127.0.0.1:${PORT}/api/version`,
     reuseExistingServer: false,
     timeout: 30_000,
     env: { NITRO_HOST: '127.0.0.1', NITRO_PORT: String(PORT), ORNATE_PHASOR_DATA: data },

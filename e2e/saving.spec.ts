@@ -1,46 +1,5 @@
-import { spawn } from 'node:child_process'
-import type { ChildProcess } from 'node:child_process'
-import { mkdtempSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { expect, test, FolioPage } from './folio'
-
-/** A server of this test's own, which can be killed and started again on the same data. */
-class OwnServer {
-  readonly data = mkdtempSync(join(tmpdir(), 'ornate-phasor-own-'))
-  private child: ChildProcess | null = null
-  constructor(readonly port: number) {}
-
-  get address(): string {
-    return `http://127.0.0.1:${this.port}`
-  }
-
-  async start(): Promise<void> {
-    this.child = spawn(process.execPath, ['.output/server/index.mjs'], {
-      env: { ...process.env, NITRO_HOST: '127.0.0.1', NITRO_PORT: String(this.port), ORNATE_PHASOR_DATA: this.data },
-      stdio: 'ignore',
-    })
-    await expect
-      .poll(
-        () =>
-          fetch(`${this.address}/api/folios`).then(
-            (r) => r.ok,
-            () => false,
-          ),
-        { timeout: 15_000 },
-      )
-      .toBe(true)
-  }
-
-  async kill(): Promise<void> {
-    const child = this.child
-    this.child = null
-    if (!child) return
-    const gone = new Promise((done) => child.once('exit', done))
-    child.kill('SIGKILL')
-    await gone
-  }
-}
+import { OwnServer } from './ownServer'
 
 test('after a reload everything is there', async ({ folio, page }) => {
   await folio.open(['a = 1'])
@@ -67,8 +26,7 @@ test('a reload in the middle of a line finds the line as it was being typed', as
 })
 
 test('the server is killed while one types, and started again: not one line is lost', async ({ page }) => {
-  const server = new OwnServer(4793)
-  await server.start()
+  const server = await OwnServer.begin()
   try {
     const response = await page.request.post(`${server.address}/api/folios`, {
       data: { title: 'Storm', lines: [{ source: 'a = 1' }] },
@@ -100,8 +58,7 @@ test('the server is killed while one types, and started again: not one line is l
 })
 
 test('what could not be sent is sent when the page is opened again', async ({ page }) => {
-  const server = new OwnServer(4794)
-  await server.start()
+  const server = await OwnServer.begin()
   try {
     const response = await page.request.post(`${server.address}/api/folios`, {
       data: { title: 'Tide', lines: [{ source: 'a = 1' }] },

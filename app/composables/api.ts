@@ -1,9 +1,9 @@
 import { z } from 'zod'
 import type { ZodType } from 'zod'
-import { folioCardSchema, folioSchema } from '#shared/folio'
-import type { Folio, FolioCard, FolioFile } from '#shared/folio'
-import { folioStateSchema, journalSchema } from '#shared/operations'
-import type { FolioState, Journal, Save } from '#shared/operations'
+import { folioSchema, shelfPageSchema } from '#shared/folio'
+import type { Folio, FolioFile, ShelfPage, ShelfSort, Thumbnail } from '#shared/folio'
+import { folioStateSchema, journalSchema, missedSchema } from '#shared/operations'
+import type { FolioState, Journal, Missed, Save } from '#shared/operations'
 import { httpProblemSchema } from '#shared/problem'
 import type { HttpProblem } from '#shared/problem'
 
@@ -20,12 +20,25 @@ export class RequestError extends Error {
   get unreachable(): boolean {
     return this.status === 0
   }
+
+  /** The server asks for its passphrase. */
+  get signedOut(): boolean {
+    return this.status === 401
+  }
+
+  /** True where the same request will never be accepted: trying again is of no use. */
+  get final(): boolean {
+    return this.status >= 400 && this.status < 500 && ![401, 408, 409, 421, 425, 429].includes(this.status)
+  }
 }
+
+/** How long an answer may take, in milliseconds: a connection that hangs is tried anew. */
+const PATIENCE = 30_000
 
 async function request<T>(schema: ZodType<T>, path: string, init: RequestInit = {}): Promise<T> {
   let response: Response
   try {
-    response = await fetch(path, init)
+    response = await fetch(path, { signal: AbortSignal.timeout(PATIENCE), ...init })
   } catch {
     throw new RequestError(0, 'The server does not answer.')
   }
@@ -51,9 +64,14 @@ const savedSchema = z.object({ revision: z.int(), changedAt: z.string() })
 export type Saved = z.infer<typeof savedSchema>
 
 export const api = {
-  async shelf(find = ''): Promise<FolioCard[]> {
-    const query = find === '' ? '' : `?find=${encodeURIComponent(find)}`
-    return (await request(z.object({ folios: z.array(folioCardSchema) }), `/api/folios${query}`)).folios
+  shelf(asked: { find: string; sort: ShelfSort; from: number; bin: boolean }): Promise<ShelfPage> {
+    const query = new URLSearchParams({ sort: asked.sort, from: String(asked.from) })
+    if (asked.find !== '') query.set('find', asked.find)
+    if (asked.bin) query.set('bin', '1')
+    return request(shelfPageSchema, `/api/folios?${query}`)
+  },
+  async keepThumbnail(id: string, revision: number, thumbnail: Thumbnail): Promise<void> {
+    await request(z.unknown(), `/api/folios/${id}/thumbnail`, json('PUT', { revision, thumbnail }))
   },
   create: (file: FolioFile): Promise<Folio> => request(folioSchema, '/api/folios', json('POST', file)),
   open: (id: string): Promise<Folio> => request(folioSchema, `/api/folios/${id}`),
@@ -71,6 +89,16 @@ export const api = {
     request(journalSchema, `/api/folios/${id}/journal${before === undefined ? '' : `?before=${before}`}`),
   stateAt: (id: string, revision: number): Promise<FolioState> =>
     request(folioStateSchema, `/api/folios/${id}/states/${revision}`),
+  missed: (id: string, since: number): Promise<Missed> =>
+    request(missedSchema, `/api/folios/${id}/missed?since=${since}`),
+  async nameState(id: string, revision: number, name: string | null): Promise<void> {
+    await request(z.unknown(), `/api/folios/${id}/states/${revision}`, json('PUT', { name }))
+  },
+  async signIn(passphrase: string): Promise<void> {
+    await request(z.unknown(), '/api/session', json('POST', { passphrase }))
+  },
+  session: (): Promise<{ needed: boolean; signedIn: boolean }> =>
+    request(z.object({ needed: z.boolean(), signedIn: z.boolean() }), '/api/session'),
   save: (id: string, save: Save): Promise<Saved> =>
     request(savedSchema, `/api/folios/${id}/operations`, json('POST', save)),
 }

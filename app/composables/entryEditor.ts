@@ -8,9 +8,10 @@ import {
 import type { Completion, CompletionContext, CompletionResult } from '@codemirror/autocomplete'
 import { defaultKeymap, history, historyKeymap, undoDepth, redoDepth } from '@codemirror/commands'
 import { Compartment, EditorSelection, EditorState, Prec, StateEffect, StateField } from '@codemirror/state'
-import type { Extension } from '@codemirror/state'
+import type { Extension, Transaction } from '@codemirror/state'
 import { Decoration, drawSelection, EditorView, keymap, placeholder, WidgetType } from '@codemirror/view'
 import type { DecorationSet, KeyBinding } from '@codemirror/view'
+import { pageNonce } from './nonce'
 
 /** The editor of a line: one line of text, our keys, the signs of the notation as they are typed. */
 
@@ -33,6 +34,8 @@ export interface EntryActions {
   readonly undo: () => void
   readonly redo: () => void
   readonly paste: (first: string, rest: readonly string[]) => void
+  /** True where a text is too long for an entry; it has been said then, and the entry stays as it is. */
+  readonly refuses: (text: string) => boolean
   readonly applyFix: () => boolean
   readonly complete: () => readonly Completion[]
 }
@@ -179,6 +182,11 @@ function completions(actions: EntryActions): Extension {
   })
 }
 
+/** An entry that is too long already may become shorter. */
+function grewTooLong(tr: Transaction, actions: EntryActions): boolean {
+  return tr.docChanged && tr.newDoc.length > tr.startState.doc.length && actions.refuses(tr.newDoc.toString())
+}
+
 export interface Entry {
   readonly view: EditorView
   readonly setLabel: (label: string) => void
@@ -205,8 +213,9 @@ export function createEntry(
     doc: text,
     selection: EditorSelection.single(place(range.from), place(range.to)),
     extensions: [
+      EditorView.cspNonce.of(pageNonce()),
       keys(actions),
-      EditorState.transactionFilter.of((tr) => (tr.newDoc.lines > 1 ? [] : tr)),
+      EditorState.transactionFilter.of((tr) => (tr.newDoc.lines > 1 || grewTooLong(tr, actions) ? [] : tr)),
       EditorView.inputHandler.of(writtenSigns),
       pasteLines(actions),
       completions(actions),

@@ -12,7 +12,7 @@ export function tellOperation(operation: Operation): { readonly did: string; rea
         ? { did: 'new line', text: '' }
         : { did: 'entered', text: operation.line.source }
     case 'remove':
-      return { did: 'deleted a line', text: '' }
+      return operation.was ? { did: 'deleted', text: operation.was } : { did: 'deleted a line', text: '' }
     case 'move':
       return { did: `moved a line to place ${operation.to + 1}`, text: '' }
     case 'convene':

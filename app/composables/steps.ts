@@ -10,6 +10,8 @@ const stepSchema = z.object({
   inverse: z.array(operationSchema),
   /** The line to go to when the step is undone or redone. */
   line: z.string().nullable(),
+  /** Steps of one group are undone and redone together. */
+  group: z.string().optional(),
 })
 /** One undoable step: operations and what takes them back, in the order to apply. */
 export type Step = z.infer<typeof stepSchema>

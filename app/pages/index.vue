@@ -8,8 +8,8 @@ import { useShelfStore } from '~/stores/shelf'
 const shelf = useShelfStore()
 onMounted(() => void shelf.load())
 watch(
-  () => shelf.find,
-  () => void shelf.load(),
+  () => [shelf.find, shelf.sort],
+  () => void shelf.loadAnew(),
 )
 useHead({ title: 'Shelf · Ornate Phasor' })
 
@@ -18,7 +18,6 @@ const renaming = ref<FolioCard | null>(null)
 const renameOpen = ref(false)
 const removing = ref<FolioCard | null>(null)
 const removeOpen = ref(false)
-const binOpen = ref(false)
 const emptyOpen = ref(false)
 const said = ref('')
 
@@ -101,15 +100,22 @@ async function restore(card: FolioCard): Promise<void> {
           <ShelfCard :card="card" @rename="askRename(card)" @duplicate="shelf.duplicate(card.id)" @bin="bin(card)" />
         </li>
       </ul>
-
-      <section v-if="shelf.binned.length > 0" class="bin">
-        <button type="button" class="plain-button" :aria-expanded="binOpen" @click="binOpen = !binOpen">
-          {{ binOpen ? '▾' : '▸' }} Bin · {{ shelf.binned.length === 1 ? '1 folio' : `${shelf.binned.length} folios` }}
+      <p v-if="shelf.more" class="further">
+        <span class="quiet">{{ shelf.folios.length }} of {{ shelf.count }} folios</span>
+        <button type="button" class="framed-button" :disabled="shelf.fetching" @click="shelf.loadMore()">
+          Show more
         </button>
-        <button v-if="binOpen" type="button" class="plain-button danger" @click="emptyOpen = true">
+      </p>
+
+      <section v-if="shelf.binnedCount > 0" class="bin">
+        <button type="button" class="plain-button" :aria-expanded="shelf.binOpen" @click="shelf.toggleBin()">
+          {{ shelf.binOpen ? '▾' : '▸' }} Bin ·
+          {{ shelf.binnedCount === 1 ? '1 folio' : `${shelf.binnedCount} folios` }}
+        </button>
+        <button v-if="shelf.binOpen" type="button" class="plain-button danger" @click="emptyOpen = true">
           Empty the bin…
         </button>
-        <ul v-if="binOpen" class="binned">
+        <ul v-if="shelf.binOpen" class="binned">
           <li v-for="card in shelf.binned" :key="card.id">
             <span class="binned-title">{{ card.title }}</span>
             <button type="button" class="framed-button" @click="restore(card)">
@@ -118,6 +124,15 @@ async function restore(card: FolioCard): Promise<void> {
             <button type="button" class="framed-button danger" @click="askRemove(card)">Delete for good</button>
           </li>
         </ul>
+        <button
+          v-if="shelf.binOpen && shelf.binnedMore"
+          type="button"
+          class="framed-button"
+          :disabled="shelf.fetching"
+          @click="shelf.loadMore(true)"
+        >
+          Show more of the bin
+        </button>
       </section>
     </main>
 
@@ -140,7 +155,7 @@ async function restore(card: FolioCard): Promise<void> {
     <AskDialog
       v-model="emptyOpen"
       title="Empty the bin?"
-      :text="`${shelf.binned.length === 1 ? 'One folio' : `${shelf.binned.length} folios`} and all their lines will be gone. This cannot be undone.`"
+      :text="`${shelf.binnedCount === 1 ? 'One folio' : `${shelf.binnedCount} folios`} and all their lines will be gone. This cannot be undone.`"
       action="Empty the bin"
       danger
       @answer="shelf.emptyBin()"
@@ -238,6 +253,13 @@ h2 {
 }
 .failure {
   color: var(--error);
+}
+.further {
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  gap: 16px;
+  margin: 24px 0 0;
 }
 .bin {
   margin-top: 40px;

@@ -1,5 +1,6 @@
 import { createVuetify } from 'vuetify'
 import type { ThemeDefinition } from 'vuetify'
+import { pageNonce } from '~/composables/nonce'
 import { THEMES } from '~/theme/tokens'
 import type { Theme } from '~/theme/tokens'
 
@@ -24,6 +25,8 @@ function definition(theme: Theme, dark: boolean): ThemeDefinition {
 export default defineNuxtPlugin((nuxtApp) => {
   const vuetify = createVuetify({
     theme: {
+      // Its style sheet is made in the page: the policy asks for the nonce that this page came with.
+      cspNonce: pageNonce(),
       defaultTheme: 'day',
       themes: { day: definition(THEMES.day, false), night: definition(THEMES.night, true) },
     },

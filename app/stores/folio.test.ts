@@ -1,5 +1,9 @@
+import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 import type { Folio } from '#shared/folio'
+import type { Operation } from '#shared/operations'
+import { changeStore, recordsUnder } from '~/composables/browserStore'
+import { readDrafts } from '~/composables/drafts'
 import { useFolioStore } from './folio'
 
 /** The store on its own: no worker, no server; what is sent to either is not its business here. */
@@ -10,7 +14,6 @@ jest.mock('./results', () => ({
     settle: async () => undefined, close: () => undefined,
   }),
 })) // prettier-ignore
-jest.mock('idb-keyval', () => ({ get: async () => undefined, set: async () => undefined, del: async () => undefined }))
 
 const served: Folio = {
   id: 'folio-01', title: 'Test', revision: 0, createdAt: '', changedAt: '2026-01-01T00:00:00Z', binnedAt: null, plates: [],
@@ -22,8 +25,26 @@ let folio: ReturnType<typeof useFolioStore>
 const stored = new Map<string, string>()
 const sources = (): string[] => folio.lines.map((l) => l.source)
 
+/** What was sent to the server, in order. */
+let sent: { revision: number; operations: Operation[] }[] = []
+/** Lets time go by, and what the browser's store does meanwhile. */
+async function pass(time: number): Promise<void> {
+  for (let k = 0; k <= time; k += 100) {
+    await jest.advanceTimersByTimeAsync(Math.min(100, time))
+    for (let n = 0; n < 12; n += 1) await new Promise((done) => setImmediate(done))
+  }
+}
+const answers = (folioNow: () => Folio) => async (path: string, init?: { body?: string }) => {
+  const body = init?.body === undefined ? null : (JSON.parse(init.body) as (typeof sent)[number])
+  if (body && path.endsWith('/operations')) sent.push(body)
+  const answer = body ? { revision: body.revision + 1, changedAt: '2026-01-01T00:00:01Z' } : structuredClone(folioNow())
+  return { ok: true, status: 200, json: async () => answer }
+}
+
 beforeEach(async () => {
-  jest.useFakeTimers()
+  jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask', 'nextTick'] })
+  sent = []
+  await changeStore({ remove: (await recordsUnder('')).map(([key]) => key) })
   stored.clear()
   Object.assign(globalThis, {
     localStorage: {
@@ -31,7 +52,7 @@ beforeEach(async () => {
       setItem: (k: string, v: string) => void stored.set(k, v),
       removeItem: (k: string) => void stored.delete(k),
     },
-    fetch: async () => ({ ok: true, status: 200, json: async () => structuredClone(served) }),
+    fetch: answers(() => served),
   })
   setActivePinia(createPinia())
   folio = useFolioStore()
@@ -121,16 +142,140 @@ test('moving stops at the ends', () => {
   expect(sources()).toEqual(['b = 2', 'a + b', 'a = 1'])
 })
 
-test('what is being typed is kept for a reload, and forgotten when the line is kept', () => {
-  folio.edit('line-0001')
-  folio.type('a = 12')
-  expect(JSON.parse(stored.get('ornate-phasor:draft') ?? '{}')).toEqual({
-    folio: 'folio-01',
-    line: 'line-0001',
-    text: 'a = 12',
+describe('what is being typed', () => {
+  test('is kept for a reload within a second, under its folio and line, and forgotten when the line is kept', async () => {
+    folio.edit('line-0001')
+    folio.type('a = 1')
+    folio.type('a = 12')
+    await pass(300)
+    expect(await readDrafts('folio-01')).toMatchObject([
+      { line: 'line-0001', text: 'a = 12', was: 'a = 1', sent: null },
+    ])
+    expect(await readDrafts('folio-02')).toEqual([])
+    folio.keep()
+    await pass(100)
+    expect(await readDrafts('folio-01')).toEqual([])
   })
-  folio.keep()
-  expect(stored.has('ornate-phasor:draft')).toBe(false)
+
+  test('is taken up again when the folio is opened, and can still be left as it was', async () => {
+    folio.edit('line-0002')
+    folio.type('b = 2222')
+    await pass(300)
+    // The browser is killed: nothing is closed properly.
+    setActivePinia(createPinia())
+    folio = useFolioStore()
+    await folio.open('folio-01')
+    expect(folio.editing?.id).toBe('line-0002')
+    expect(folio.text).toBe('b = 2222')
+    folio.restore()
+    expect(sources()[1]).toBe('b = 2')
+  })
+
+  test('of another folio is not touched by what is kept here', async () => {
+    await changeStore({ put: [['draft:folio-02:line-0001', { text: 'theirs', was: '', sent: null, at: 1 }]] })
+    folio.edit('line-0001')
+    folio.type('a = 3')
+    folio.keep()
+    await pass(300)
+    expect(await readDrafts('folio-02')).toMatchObject([{ text: 'theirs' }])
+  })
+
+  test('without a pause is given to the server every few seconds, and is no step of its own', async () => {
+    folio.edit('line-0001')
+    for (let k = 0; k < 100; k += 1) {
+      folio.type(`a = ${k}`)
+      await pass(100)
+    }
+    const given = sent.flatMap((s) => s.operations).filter((o) => o.type === 'edit')
+    expect(given.length).toBeGreaterThanOrEqual(2)
+    expect(given.length).toBeLessThan(10)
+    expect(sources()[0]).toBe('a = 1')
+    expect(folio.canUndo).toBe(false)
+    // Left as it was, it is so on the server, too.
+    folio.restore()
+    await pass(1_000)
+    expect(sent.at(-1)!.operations).toMatchObject([{ type: 'edit', source: 'a = 1' }])
+  })
+
+  test('and was given to the server is a draft still when the page comes again', async () => {
+    folio.edit('line-0001')
+    folio.type('a = 1 + half')
+    await pass(3_600)
+    folio.type('a = 1 + half a thought')
+    await pass(300)
+    const meanwhile = {
+      ...served,
+      revision: 1,
+      lines: served.lines.map((l, k) => (k === 0 ? { ...l, source: 'a = 1 + half' } : l)),
+    }
+    Object.assign(globalThis, { fetch: answers(() => meanwhile) })
+    setActivePinia(createPinia())
+    folio = useFolioStore()
+    await folio.open('folio-01')
+    expect(folio.text).toBe('a = 1 + half a thought')
+    folio.restore()
+    expect(sources()[0]).toBe('a = 1')
+    await pass(1_000)
+    expect(sent.at(-1)!.operations).toMatchObject([{ type: 'edit', source: 'a = 1' }])
+  })
+
+  test('in a line that was deleted elsewhere is a line again', async () => {
+    folio.edit('line-0002')
+    folio.type('b = my text')
+    await pass(300)
+    Object.assign(globalThis, { fetch: answers(() => ({ ...served, revision: 1, lines: served.lines.slice(0, 1) })) })
+    setActivePinia(createPinia())
+    folio = useFolioStore()
+    await folio.open('folio-01')
+    expect(sources()).toEqual(['a = 1', 'b = my text'])
+    expect(folio.notice).toContain('deleted elsewhere')
+  })
+
+  test('and was changed elsewhere meanwhile stands below the other text', () => {
+    folio.edit('line-0001')
+    folio.type('a = mine')
+    const now = folio.state
+    folio.$patch(
+      (s) =>
+        void (s.state = { ...now, lines: now.lines.map((l, k) => (k === 0 ? { ...l, source: 'a = theirs' } : l)) }),
+    )
+    folio.keep()
+    expect(sources().slice(0, 2)).toEqual(['a = theirs', 'a = mine'])
+  })
+})
+
+describe('what is too long or too much', () => {
+  test('an entry or a note beyond its length is refused with a sentence, and a note is offered where it fits', () => {
+    folio.edit('line-0001')
+    expect(folio.refuses('x'.repeat(10_000), false)).toBe(false)
+    expect(folio.refuses('x'.repeat(10_001), false)).toBe(true)
+    expect(folio.notice.replaceAll('\u202f', ' ')).toBe(
+      'An entry has at most 10 000 characters; this would have 10 001 and was not taken in. A note has room for it.',
+    )
+    folio.takeOverlong()
+    expect(folio.lines[1]).toMatchObject({ note: true, source: 'x'.repeat(10_001) })
+    expect(folio.refuses('x'.repeat(200_001), true)).toBe(true)
+    expect(folio.overlong).toBe('')
+  })
+
+  test('of very many pasted lines those that fit are taken, in parts, and the rest is told', async () => {
+    folio.edit('line-0003')
+    folio.paste(
+      'x = 0',
+      Array.from({ length: 19_999 }, (_, k) => `x${k + 1}`),
+    )
+    expect(folio.lines.length).toBeLessThan(300)
+    await pass(3_000)
+    expect(folio.lines).toHaveLength(5_000)
+    expect(folio.notice.replaceAll('\u202f', ' ')).toContain('15 002 lines were left out, from “x4998” on')
+    await pass(10_000)
+    expect(sent.flatMap((s) => s.operations)).toHaveLength(4_998)
+    expect(Math.max(...sent.map((s) => s.operations.length))).toBeLessThanOrEqual(500)
+    folio.undo()
+    expect(sources()).toEqual(['a = 1', 'b = 2', 'a + b'])
+    folio.redo()
+    expect(folio.lines).toHaveLength(5_000)
+  })
 })
 
 test('a folio that cannot be fetched says why', async () => {
@@ -250,4 +395,26 @@ test('what was entered is remembered for recall', () => {
   folio.rewrite('line-0001', 'a = 9', 'edit')
   folio.insertBelow(['c = 1', 'd = 2'])
   expect(folio.entered).toEqual(['a = 9', 'c = 1', 'd = 2'])
+})
+
+describe('undo after somebody else was here', () => {
+  const theirs = (change: (state: Folio) => Partial<Folio>): void => {
+    const now = folio.state
+    folio.$patch((s) => void (s.state = { ...now, ...change(now as Folio) }))
+  }
+  test('a line that was put in here and written on there stays', () => {
+    folio.insertAt(3, 'c = 3')
+    folio.keep()
+    theirs((s) => ({ lines: s.lines.map((l) => (l.source === 'c = 3' ? { ...l, source: 'c = 4' } : l)) }))
+    folio.undo()
+    expect(sources()).toContain('c = 4')
+  })
+  test('their title and conventions stay, too', () => {
+    folio.rename('Mine')
+    folio.convene({ digits: 9 })
+    theirs((s) => ({ title: 'Theirs', conventions: { ...s.conventions, digits: 3 } }))
+    folio.undo()
+    folio.undo()
+    expect([folio.title, folio.conventions.digits]).toEqual(['Theirs', 3])
+  })
 })

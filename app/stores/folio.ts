@@ -8,17 +8,25 @@ import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import type { Folio, Line, LineMark } from '#shared/folio'
 import { newId } from '#shared/id'
 import type { Plate } from '#shared/plate'
-import { applyOperation, difference, invertOperation, rebase } from '#shared/operations'
+import { counted, ENTRY_LENGTH_MAX, LINE_LENGTH_MAX, TITLE_LENGTH_MAX } from '#shared/limits'
+import { mergeSentence, rebase } from '#shared/merge'
+import { applyOperation, difference, invertOperation, stillStands } from '#shared/operations'
 import type { FolioState, Operation } from '#shared/operations'
-import { api } from '~/composables/api'
-import { readDraft, readOutbox, writeDraft } from '~/composables/outbox'
+import { api, RequestError } from '~/composables/api'
+import { storeWorks } from '~/composables/browserStore'
+import { DraftKeeper, readDrafts } from '~/composables/drafts'
+import type { Draft } from '~/composables/drafts'
+import { asideRecord, dropAside, keepParts, readAside, readOutbox } from '~/composables/outbox'
+import type { Aside } from '~/composables/outbox'
 import { readSteps, StepKeeper, STEPS_MOST } from '~/composables/steps'
 import type { Step } from '~/composables/steps'
 import { Tabs } from '~/composables/tabs'
-import type { TabRole } from '~/composables/tabs'
+import type { Handed, TabRole } from '~/composables/tabs'
 import { duplicated, movedBy, movedTo, removed, toggled, turned } from './lineChanges'
 import { useResultsStore } from './results'
-import { Saver } from './saving'
+import { fullSentence, Saver, stateOf } from './saving'
+import type { MergedOperations } from './saving'
+import { startOf } from './starting'
 import { sectionOf, tuckedAway } from './sections'
 
 /** The line that holds the editor. */
@@ -28,7 +36,14 @@ export interface Editing {
   readonly caret: number | 'end' | { readonly from: number; readonly to: number }
   /** Counts up: an editor that is opened again is another one. */
   readonly session: number
+  /** The text of the line when its editor was opened. */
+  readonly was: string
 }
+
+/** How often a text that is typed without a pause is given to the server, in milliseconds. */
+const DRAFT_EVERY = 3_000
+/** Lines that are put in at once; more come in parts, so that the page stays alive. */
+const PASTED_AT_ONCE = 100
 
 const EMPTY: FolioState = { title: '', conventions: DEFAULT_CONVENTIONS, lines: [] }
 
@@ -58,9 +73,25 @@ export const useFolioStore = defineStore('folio', () => {
   /** Texts that were entered since the folio was opened, newest last. */
   const entered = shallowRef<readonly string[]>([])
 
+  /** False where this browser keeps nothing: then only the server does. */
+  const browserKeeps = ref(true)
+  /** What could not be saved and was set aside. */
+  const aside = shallowRef<readonly Aside[]>([])
+
   let sessions = 0
   let tabs: Tabs | null = null
   let keeper: StepKeeper | null = null
+  let drafts: DraftKeeper | null = null
+  /** Drafts that were found when the folio was opened, by line. */
+  let found = new Map<string, Draft>()
+  let draftTimer: ReturnType<typeof setTimeout> | null = null
+  /** What the tab that is followed is typing. */
+  let followed: { readonly id: string; readonly text: string } | null = null
+  const signedOut = ref(false)
+  /** What is kept of the folio cannot be read as a whole; as much as can be is given as a file. */
+  const damaged = ref(false)
+  /** A text that was too long for an entry and fits a note. */
+  const overlong = ref('')
 
   const lines = computed(() => state.value.lines)
   const conventions = computed<Conventions>(() => state.value.conventions)
@@ -68,6 +99,12 @@ export const useFolioStore = defineStore('folio', () => {
   const plates = computed<readonly Plate[]>(() => state.value.plates ?? [])
   const saveState = computed(() => saver.value?.state.value ?? null)
   const writable = computed(() => role.value === 'writer')
+  /** True where something would be lost if the page were closed now. */
+  const wouldLose = computed(
+    () =>
+      (saver.value !== null && saver.value.waiting.value > 0 && !saver.value.kept.value) ||
+      (editing.value !== null && text.value !== editing.value.was && !browserKeeps.value),
+  )
   const canUndo = computed(() => undoSteps.value.length > 0 && writable.value)
   const canRedo = computed(() => redoSteps.value.length > 0 && writable.value)
   const tucked = computed(() => tuckedAway(lines.value))
@@ -83,72 +120,162 @@ export const useFolioStore = defineStore('folio', () => {
     notice.value = ''
     try {
       const ours = new Tabs(folioId, {
-        write: () => void reload().then(() => (notice.value = 'This tab writes the folio now.')),
+        write: (handed) => void takeUp(handed),
         follow: () => becomeFollower(),
         handOver,
         state: () => state.value,
         takeState,
-        takeDraft: (draft) => void (draft ? results.type(draft.id, draft.text) : results.settle()),
+        takeDraft: (draft) => {
+          followed = draft
+          void (draft ? results.type(draft.id, draft.text) : results.settle())
+        },
       })
       tabs = ours
-      role.value = await ours.begin()
+      const first = await ours.begin()
       if (tabs !== ours) return
+      role.value = first === 'writer' ? 'taking' : 'follower'
       await load(folioId)
       if (tabs !== ours) return
       status.value = 'ready'
-      await results.load(entries(), state.value.conventions)
-      if (role.value === 'writer') resumeDraft(folioId)
+      const writes = first === 'writer' && saver.value !== null
+      if (writes) becomeWriter()
+      void storeWorks().then((works) => (browserKeeps.value = works))
+      await results.load(entries(), state.value.conventions, folioId)
+      if (writes && tabs === ours) await resumeDrafts(folioId)
     } catch (error) {
+      status.value = 'failed'
+      signedOut.value = error instanceof RequestError && error.signedOut
+      damaged.value = error instanceof RequestError && error.problem?.damaged === true
+      message.value = error instanceof Error ? error.message : 'The folio could not be opened.'
+      aside.value = await readAside(folioId)
+    }
+  }
+
+  /** Nothing is typed here before the state is there: what is written on an old one could be lost. */
+  function becomeWriter(): void {
+    role.value = 'writer'
+    if (state.value.lines.length === 0) perform('first line', [insertion(0, '')])
+  }
+
+  /** What the server has, with what this browser has not sent yet on top. */
+  async function load(folioId: string): Promise<void> {
+    const folio = await api.open(folioId)
+    if (role.value === 'follower') {
+      state.value = stateOf(folio)
+      return
+    }
+    await begin(folioId, folio)
+  }
+
+  /** Begins to write: from what the server has, or from what another tab has handed over. */
+  async function begin(folioId: string, folio: Folio | null, handed: Handed | null = null): Promise<void> {
+    const [outbox, steps, kept] = await Promise.all([readOutbox(folioId), readSteps(folioId), readDrafts(folioId)])
+    const start = await startOf(folioId, { folio, outbox, handed, followed: folio ? null : state.value })
+    // Meanwhile another tab may have taken the folio, or the page gone on to another one.
+    if (id.value !== folioId || role.value !== 'taking') return
+    if (start.said) notice.value = start.said
+    undoSteps.value = steps.undo
+    redoSteps.value = steps.redo
+    keeper = new StepKeeper(folioId)
+    drafts = new DraftKeeper(folioId, (works) => (browserKeeps.value = works))
+    found = new Map(kept.map((draft) => [draft.line, draft]))
+    state.value = withoutDrafts(start.saver.head)
+    saver.value = new Saver(start.saver, { merge, setAside: () => void showAside() })
+    if (start.replaced.length + start.unfit.length > 0) {
+      const put =
+        start.unfit.length > 0 ? [asideRecord(folioId, 'There was no room for it in the folio.', start.unfit)] : []
+      await keepParts(folioId, start.saver.revision, start.saver.parts, start.replaced, put)
+    }
+    await showAside()
+  }
+
+  async function showAside(): Promise<void> {
+    const { value } = id
+    const list = await readAside(value)
+    if (id.value === value) aside.value = list
+  }
+
+  /** What was set aside has been copied, put in again or given up. */
+  async function dismissAside(): Promise<void> {
+    await dropAside(aside.value.map((a) => a.key))
+    await showAside()
+  }
+
+  /** Texts that were given to the server while they were typed are drafts still: the line has its own text until it is kept. */
+  function withoutDrafts(next: FolioState): FolioState {
+    const lines = next.lines.map((line) => {
+      const draft = found.get(line.id)
+      return draft && draft.was !== null && draft.sent === line.source ? { ...line, source: draft.was } : line
+    })
+    return { ...next, lines }
+  }
+
+  /** This tab writes from now on; with what the other one handed over the server need not even answer. */
+  async function takeUp(handed: Handed | null): Promise<void> {
+    const ours = tabs
+    const folioId = id.value
+    role.value = 'taking'
+    // What the other tab was typing it has kept before it handed over; of one that is gone it was followed.
+    const draft = handed ? null : followed
+    followed = null
+    try {
+      const folio = handed ? null : await reachable(folioId)
+      if (tabs !== ours || role.value !== 'taking') return
+      await begin(folioId, folio, handed)
+      if (tabs !== ours || role.value !== 'taking') return
+      role.value = 'writer'
+      tabs?.tellState(state.value)
+      notice.value = [notice.value, 'This tab writes the folio now.'].filter((n) => n !== '').join(' ')
+      await results.load(entries(), state.value.conventions, folioId)
+      if (tabs !== ours) return
+      if (draft && !found.has(draft.id))
+        found.set(draft.id, { line: draft.id, text: draft.text, was: null, sent: null, at: Date.now() })
+      await resumeDrafts(folioId)
+    } catch (error) {
+      if (tabs !== ours) return
       status.value = 'failed'
       message.value = error instanceof Error ? error.message : 'The folio could not be opened.'
     }
   }
 
-  /** What the server has, with what this browser has not sent yet on top. */
-  async function load(folioId: string): Promise<void> {
-    const [folio, outbox, steps] = await Promise.all([api.open(folioId), readOutbox(folioId), readSteps(folioId)])
-    const merged =
-      outbox && role.value === 'writer'
-        ? rebase(folio, outbox.operations, newId)
-        : { state: folio, operations: [], kept: 0 }
-    if (merged.kept > 0) notice.value = keptSentence(merged.kept)
-    state.value = stateOf(merged.state)
-    if (role.value === 'follower') return
-    undoSteps.value = steps.undo
-    redoSteps.value = steps.redo
-    keeper = new StepKeeper(folioId)
-    const sender = new Saver(folioId, folio.revision, takeTheirs, folio.changedAt)
-    saver.value = sender
-    if (merged.operations.length > 0) sender.add(merged.operations)
-    if (state.value.lines.length === 0) perform('first line', [insertion(0, '')])
-  }
-
-  /** Loads the folio again, as the tab that writes. */
-  async function reload(): Promise<void> {
-    role.value = 'writer'
+  /** The folio as the server has it; `null` where it does not answer and this tab goes on with what it has followed. */
+  async function reachable(folioId: string): Promise<Folio | null> {
     try {
-      await load(id.value)
-      await results.load(entries(), state.value.conventions)
+      return await api.open(folioId)
     } catch (error) {
-      role.value = 'follower'
-      notice.value = error instanceof Error ? error.message : 'The folio could not be opened.'
+      if (error instanceof RequestError && error.status === 404) throw error
+      return null
     }
   }
 
   function becomeFollower(): void {
+    // What was being typed stays a draft, which the tab that writes now takes up.
+    void drafts?.flush()
+    if (draftTimer !== null) clearTimeout(draftTimer)
+    draftTimer = null
     editing.value = null
     role.value = 'follower'
-    saver.value?.close()
+    saver.value?.halt()
     saver.value = null
     undoSteps.value = []
     redoSteps.value = []
     void results.settle()
   }
 
-  /** Another tab asks for the folio: what this one has is kept and sent first. */
-  async function handOver(): Promise<void> {
+  /** Another tab asks for the folio: what this one has is kept and handed over, sent or not. */
+  async function handOver(): Promise<Handed> {
     keep()
-    await Promise.all([saver.value?.settled(), keeper?.flush()])
+    role.value = 'taking'
+    await Promise.all([saver.value?.written(), keeper?.flush(), drafts?.flush()])
+    const baggage = saver.value?.halt() ?? { revision: 0, base: null, parts: [] }
+    return {
+      state: plain(state.value),
+      baggage: {
+        ...baggage,
+        base: baggage.base && plain(baggage.base),
+        parts: baggage.parts.map((p) => ({ ...p, operations: [...p.operations] })),
+      },
+    }
   }
 
   function takeState(next: FolioState): void {
@@ -158,20 +285,47 @@ export const useFolioStore = defineStore('folio', () => {
 
   const entries = () => state.value.lines.map((l) => ({ id: l.id, source: entryOf(l) }))
 
-  /** A reload in the middle of a line finds the line as it was being typed. */
-  function resumeDraft(folioId: string): void {
-    const draft = readDraft(folioId)
-    const line = draft ? lineOf(draft.line) : null
-    if (!draft || !line) return
-    edit(line.id, 'end')
-    if (draft.text !== line.source) type(draft.text)
+  /** A reload in the middle of a line finds the line as it was being typed; a line that is gone is put back. */
+  async function resumeDrafts(folioId: string): Promise<void> {
+    const newest = [...found.values()].at(-1)
+    for (const draft of [...found.values()]) {
+      const line = lineOf(draft.line)
+      if (line && draft.text === line.source && draft !== newest) found.delete(draft.line)
+      if (line || draft.text.trim() === '') continue
+      found.delete(draft.line)
+      await drafts?.forget(draft.line)
+      const operation = insertion(lines.value.length, draft.text)
+      perform('put a text back', [operation], operation.line.id)
+      notice.value = 'A line that you were typing was deleted elsewhere: your text is a line again, at the end.'
+    }
+    if (id.value === folioId && newest && lineOf(newest.line) && editing.value === null) edit(newest.line, 'end')
   }
 
-  function takeTheirs(theirs: Folio, unsent: readonly Operation[]): readonly Operation[] {
-    const merged = rebase(theirs, unsent, newId)
-    show(stateOf(merged.state))
-    notice.value = merged.kept > 0 ? keptSentence(merged.kept) : 'Changes from another window were taken in.'
-    return merged.operations
+  /** Ours on top of what others saved first. */
+  function merge(theirs: FolioState, unsent: readonly Operation[], seen: FolioState | null): MergedOperations {
+    const merged = rebase(theirs, unsent, newId, seen)
+    const open = editing.value
+    const copy = open ? merged.copies.get(open.id) : undefined
+    const here = copy ?? open?.id
+    const sent = here === undefined ? undefined : merged.state.lines.find((l) => l.id === here)?.source
+    // The open line keeps the text it had; what of its draft has been sent is not kept yet.
+    const draft = open && sent !== undefined && sent !== open.was && saver.value?.sourceOf(open.id) === sent
+    const shown = draft
+      ? { ...merged.state, lines: merged.state.lines.map((l) => (l.id === here ? { ...l, source: open.was } : l)) }
+      : merged.state
+    show(stateOf(shown))
+    if (open && copy !== undefined) {
+      // What is being typed goes on in the line that its text has become.
+      const typed = text.value
+      void drafts?.forget(open.id)
+      current.value = copy
+      sessions += 1
+      editing.value = { ...open, id: copy, caret: 'end', session: sessions }
+      text.value = typed
+      keepDraft()
+    }
+    notice.value = mergeSentence(merged) ?? 'Changes from another window were taken in.'
+    return merged
   }
 
   /** Another state altogether; steps recorded against the old one are checked when used. */
@@ -184,7 +338,14 @@ export const useFolioStore = defineStore('folio', () => {
   function close(): void {
     if (editing.value) keep()
     void keeper?.flush()
+    void drafts?.flush()
     keeper = null
+    drafts = null
+    found = new Map()
+    followed = null
+    aside.value = []
+    signedOut.value = false
+    damaged.value = false
     tabs?.close()
     tabs = null
     saver.value?.close()
@@ -203,28 +364,30 @@ export const useFolioStore = defineStore('folio', () => {
   // Operations.
 
   /**
-   * Applies operations as far as they fit. With `careful`, a text is only
-   * replaced where it still is what the step found: nobody else's work is lost.
+   * Applies operations as far as they fit. Those that take back others (`undone`,
+   * one for each) are only applied where the state still shows what those did:
+   * what somebody else has written since is never removed.
    */
   function apply(
     operations: readonly Operation[],
-    careful = false,
+    undone: readonly (Operation | undefined)[] | null = null,
   ): { readonly done: Operation[]; readonly inverse: Operation[] } {
     const done: Operation[] = []
     const inverse: Operation[] = []
     let next = state.value
-    for (const operation of operations) {
-      if (careful && operation.type === 'edit') {
-        const found = next.lines.find((l) => l.id === operation.id)
-        if (found?.source !== operation.was) continue
-      }
+    let full: string | null = null
+    for (const [k, operation] of operations.entries()) {
+      const before = undone?.[k]
+      if (before && !stillStands(next, before)) continue
       const back = invertOperation(next, operation)
       const applied = applyOperation(next, operation)
+      full ??= applied ? null : fullSentence(next, operation)
       if (!applied || !back) continue
       next = applied
       done.push(operation)
       inverse.unshift(back)
     }
+    if (full) notice.value = full
     if (done.length === 0) return { done, inverse }
     state.value = next
     saver.value?.add(done)
@@ -250,14 +413,21 @@ export const useFolioStore = defineStore('folio', () => {
   }
 
   /** Carries out a change as one undoable step. */
-  function perform(label: string, operations: readonly Operation[], line: string | null = null): void {
-    if (!writable.value) return
+  function perform(
+    label: string,
+    operations: readonly Operation[],
+    line: string | null = null,
+    group?: string,
+  ): readonly Operation[] {
+    if (!writable.value) return []
     const { done, inverse } = apply(operations)
-    if (done.length === 0) return
+    if (done.length === 0) return done
     remember(done)
-    undoSteps.value = [...undoSteps.value.slice(-(STEPS_MOST - 1)), { label, operations: done, inverse, line }]
+    const step: Step = { label, operations: done, inverse, line, ...(group === undefined ? {} : { group }) }
+    undoSteps.value = [...undoSteps.value.slice(-(STEPS_MOST - 1)), step]
     redoSteps.value = []
     keepSteps()
+    return done
   }
 
   function remember(done: readonly Operation[]): void {
@@ -275,9 +445,10 @@ export const useFolioStore = defineStore('folio', () => {
     const step = undoSteps.value.at(-1)
     if (!step || !writable.value) return
     undoSteps.value = undoSteps.value.slice(0, -1)
-    takeBack(step, step.inverse)
+    takeBack(step, step.inverse, step.operations)
     redoSteps.value = [...redoSteps.value, step]
     keepSteps()
+    if (step.group !== undefined && undoSteps.value.at(-1)?.group === step.group) undo()
   }
 
   function redo(): void {
@@ -285,13 +456,15 @@ export const useFolioStore = defineStore('folio', () => {
     const step = redoSteps.value.at(-1)
     if (!step || !writable.value) return
     redoSteps.value = redoSteps.value.slice(0, -1)
-    takeBack(step, step.operations)
+    takeBack(step, step.operations, step.inverse)
     undoSteps.value = [...undoSteps.value, step]
     keepSteps()
+    if (step.group !== undefined && redoSteps.value.at(-1)?.group === step.group) redo()
   }
 
-  function takeBack(step: Step, operations: readonly Operation[]): void {
-    const { done } = apply(operations, true)
+  /** What is taken back stands in the other order: the last that was done is the first to go. */
+  function takeBack(step: Step, operations: readonly Operation[], undone: readonly Operation[]): void {
+    const { done } = apply(operations, undone.toReversed())
     if (done.length < operations.length)
       notice.value = 'A part of this step no longer fits, since its line was changed elsewhere: it was left alone.'
     clearSelection()
@@ -311,32 +484,78 @@ export const useFolioStore = defineStore('folio', () => {
     const line = lineOf(lineId)
     if (!line) return
     clearSelection()
+    // A text that was left in the middle, by a crash perhaps, is there again.
+    const draft = found.get(lineId)
+    found.delete(lineId)
     text.value = line.source
     current.value = lineId
     sessions += 1
-    editing.value = { id: lineId, caret, session: sessions }
+    editing.value = { id: lineId, caret, session: sessions, was: line.source }
+    if (draft && draft.text !== line.source) type(draft.text)
+    else if (draft) void drafts?.forget(lineId)
   }
 
   function type(source: string): void {
     const open = editing.value
     if (!open || text.value === source) return
     text.value = source
-    writeDraft({ folio: id.value, line: open.id, text: source })
+    keepDraft()
+    draftTimer ??= setTimeout(() => void sendDraft(), DRAFT_EVERY)
     if (lineOf(open.id)?.note) return
     void results.type(open.id, source)
     tabs?.tellDraft({ id: open.id, text: source })
+  }
+
+  function keepDraft(sent?: string): void {
+    const open = editing.value
+    if (!open) return
+    const given = sent ?? saver.value?.sourceOf(open.id) ?? null
+    drafts?.keep({ line: open.id, text: text.value, was: open.was, sent: given === open.was ? null : given })
+  }
+
+  /** What is typed for long without a pause is given to the server, too, before it is kept. */
+  async function sendDraft(): Promise<void> {
+    draftTimer = null
+    const open = editing.value
+    const source = text.value
+    if (!open || !lineOf(open.id) || source === saver.value?.sourceOf(open.id)) return
+    // First it is noted here that this is a draft: a crash in between must not make it look kept.
+    keepDraft(source)
+    await drafts?.flush()
+    if (editing.value?.id !== open.id || !writable.value) return
+    saver.value?.add([{ type: 'edit', id: open.id, source, was: open.was }])
+    if (text.value !== source) draftTimer ??= setTimeout(() => void sendDraft(), DRAFT_EVERY)
+  }
+
+  /** The editor is closed; its line has, or gets, the text that counts. */
+  function endEditing(open: Editing): void {
+    editing.value = null
+    if (draftTimer !== null) clearTimeout(draftTimer)
+    draftTimer = null
+    const line = lineOf(open.id)
+    // A draft that was given to the server is made good there; where it is the same nothing is sent.
+    if (line && writable.value) saver.value?.add([{ type: 'edit', id: line.id, source: line.source, was: line.source }])
+    void drafts?.forget(open.id)
   }
 
   /** Keeps the entry as it stands, in error or not. */
   function keep(): void {
     const open = editing.value
     if (!open) return
-    editing.value = null
-    writeDraft(null)
     const line = lineOf(open.id)
-    if (line && line.source !== text.value) {
-      perform('edit', [{ type: 'edit', id: open.id, source: text.value, was: line.source }], open.id)
+    const source = text.value
+    editing.value = null
+    if (line && line.source === open.was) {
+      if (line.source !== source) perform('edit', [{ type: 'edit', id: open.id, source, was: line.source }], open.id)
+    } else if (source !== open.was && source !== line?.source && source.trim() !== '') {
+      // The line was changed or deleted elsewhere meanwhile: both texts are kept.
+      const operation = insertion(line ? indexOf(open.id) + 1 : lines.value.length, source)
+      perform('edit', [operation], operation.line.id)
+      notice.value = line
+        ? 'This line was changed elsewhere while you typed: your text stands below it.'
+        : 'This line was deleted elsewhere while you typed: your text is a line again, at the end.'
     }
+    endEditing(open)
     settle()
   }
 
@@ -347,10 +566,29 @@ export const useFolioStore = defineStore('folio', () => {
 
   /** Leaves the line as it was. */
   function restore(): void {
-    if (!editing.value) return
-    editing.value = null
-    writeDraft(null)
+    const open = editing.value
+    if (!open) return
+    endEditing(open)
     settle()
+  }
+
+  /** True where a text is too long to be entered: that is said, nothing is cut, and a note is offered where it fits. */
+  function refuses(source: string, note: boolean): boolean {
+    const most = note ? LINE_LENGTH_MAX : ENTRY_LENGTH_MAX
+    if (source.length <= most) return false
+    overlong.value = !note && source.length <= LINE_LENGTH_MAX ? source : ''
+    const what = note ? 'A note' : 'An entry'
+    const way = note || overlong.value === '' ? 'Put it into several lines.' : 'A note has room for it.'
+    notice.value = `${what} has at most ${counted(most)} characters; this would have ${counted(source.length)} and was not taken in. ${way}`
+    return true
+  }
+
+  /** What was too long for an entry, as a note below the line. */
+  function takeOverlong(): void {
+    const source = overlong.value
+    overlong.value = ''
+    notice.value = ''
+    if (source !== '') insertNoteBelow(editing.value?.id ?? current.value, source)
   }
 
   /** Keeps the entry and goes on to the line below, a new one after the last. */
@@ -454,11 +692,47 @@ export const useFolioStore = defineStore('folio', () => {
   /** Lines of text put in below the current one. */
   function insertBelow(sources: readonly string[]): void {
     if (editing.value) keep()
-    const at = current.value === null ? lines.value.length : indexOf(current.value) + 1
-    const inserted = sources.map((source, k) => insertion(at + k, source))
-    const last = inserted.at(-1)
-    perform('insert lines', inserted, last?.line.id ?? null)
-    if (last) reveal(last.line.id)
+    void insertMany('insert lines', sources, current.value)
+  }
+
+  /**
+   * Many lines below one, a part at a time so that the page stays alive, as one
+   * step. What does not fit the folio any more is said.
+   */
+  async function insertMany(
+    label: string,
+    sources: readonly string[],
+    below: string | null,
+    openLast = false,
+    group = newId(),
+  ): Promise<void> {
+    const folioId = id.value
+    let above = below
+    let put = 0
+    while (put < sources.length) {
+      const at = above === null ? lines.value.length : indexOf(above) + 1
+      const some = sources.slice(put, put + PASTED_AT_ONCE).map((source, k) => insertion(at + k, source))
+      const done = perform(label, some, some.at(-1)?.line.id ?? null, group)
+      put += done.length
+      const last = done.at(-1)
+      if (last?.type === 'insert') above = last.line.id
+      if (done.length < some.length) break
+      if (put < sources.length) {
+        notice.value = `${counted(put)} of ${counted(sources.length)} lines are in…`
+        await new Promise((next) => setTimeout(next, 0))
+        if (id.value !== folioId || !writable.value) return
+      }
+    }
+    if (sources.length > PASTED_AT_ONCE) notice.value = ''
+    if (put < sources.length) {
+      const left = sources.length - put
+      notice.value =
+        `${left === 1 ? 'One line was' : `${counted(left)} lines were`} left out, from “${(sources[put] ?? '').slice(0, 40)}” on: ` +
+        'a folio has at most 5 000 lines and 4 million characters. What was copied still is in the clipboard.'
+    }
+    if (above === null || above === below) return
+    if (openLast) edit(above)
+    else reveal(above)
   }
 
   /** A note put in below a line, or at the end. */
@@ -523,14 +797,13 @@ export const useFolioStore = defineStore('folio', () => {
     const open = editing.value
     const line = open ? lineOf(open.id) : null
     if (!open || !line) return
-    const index = indexOf(open.id)
-    const inserted = rest.map((source, k) => insertion(index + 1 + k, source))
+    const group = newId()
+    text.value = first
     editing.value = null
-    writeDraft(null)
-    perform('paste lines', [{ type: 'edit', id: open.id, source: first, was: line.source }, ...inserted], open.id)
+    perform('paste lines', [{ type: 'edit', id: open.id, source: first, was: line.source }], open.id, group)
+    endEditing(open)
     settle()
-    const last = inserted.at(-1)
-    if (last) edit(last.line.id)
+    void insertMany('paste lines', rest, open.id, true, group)
   }
 
   /** Replaces the text of a line: a fix, a stamped unit, the end of a drag. */
@@ -581,35 +854,55 @@ export const useFolioStore = defineStore('folio', () => {
   }
 
   function rename(newTitle: string): void {
-    const trimmed = newTitle.trim()
+    const trimmed = newTitle.trim().slice(0, TITLE_LENGTH_MAX)
     if (trimmed !== '' && trimmed !== title.value) perform('rename', [{ type: 'rename', title: trimmed }])
   }
 
   async function takeOver(): Promise<void> {
+    if (role.value !== 'follower') return
+    role.value = 'taking'
     await tabs?.takeOver()
   }
 
   /** Everything that is kept is sent and written; called when the page may be closed. */
   async function flush(): Promise<void> {
-    await Promise.all([saver.value?.flush(), keeper?.flush()])
+    drafts?.lastWords()
+    await Promise.all([saver.value?.flush(), saver.value?.written(), keeper?.flush(), drafts?.flush()])
+  }
+
+  /** Puts texts that were set aside in again, as notes at the end. */
+  async function putAsideBack(): Promise<void> {
+    if (editing.value) keep()
+    const notes = aside.value.flatMap((a) => a.texts)
+    const operations = notes.map((source, k): Operation => ({
+      type: 'insert',
+      line: { id: newId(), source: source.slice(0, LINE_LENGTH_MAX), note: true },
+      at: lines.value.length + k,
+    }))
+    const done = perform('put back', operations)
+    if (done.length === operations.length) await dismissAside()
+  }
+
+  /** The folio as it stands here, the text that is being typed with it, as a file of its own. */
+  function asFile(): string {
+    const open = editing.value
+    const { title, conventions, plates } = state.value
+    const lines = state.value.lines.map((l) => (l.id === open?.id ? { ...l, source: text.value } : l))
+    return JSON.stringify({ title, conventions, lines, plates }, null, 1)
   }
 
   return {
     id, status, message, notice, state, lines, plates, shownLines, tucked, conventions, title, editing, text, current, selected, entered,
-    role, writable, saveState, saver, canUndo, canRedo,
-    open, close, flush, takeOver, perform, undo, redo, edit, type, keep, restore, keepAndGoOn, step, neighbour,
+    role, writable, wouldLose, overlong, browserKeeps, signedOut, damaged, aside, saveState, saver, canUndo, canRedo,
+    open, close, flush, takeOver, asFile, dismissAside, putAsideBack, refuses, takeOverlong, perform, undo, redo, edit, type, keep, restore, keepAndGoOn, step, neighbour,
     selectTo, toggleSelected, clearSelection, targets, reveal,
     insertAt, insertBelow, insertNoteBelow, remove, moveBy, moveTo, duplicate, toggle, turn, paste, rewrite,
     stampAll, renameName, goBackTo, convene, rename, indexOf, lineOf,
   } // prettier-ignore
 })
 
-function stateOf({ title, conventions, lines, plates }: FolioState): FolioState {
-  return { title, conventions, lines, plates: plates ?? [] }
-}
-
-function keptSentence(count: number): string {
-  return count === 1
-    ? 'A line was changed in two places: both texts are kept, one below the other.'
-    : `${count} lines were changed in two places: both texts of each are kept, one below the other.`
+/** A state as a message carries it. */
+function plain(state: FolioState): Handed['state'] {
+  const { title, conventions, lines, plates } = state
+  return { title, conventions, lines: [...lines], plates: [...(plates ?? [])] }
 }

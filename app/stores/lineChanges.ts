@@ -60,7 +60,7 @@ export function movedTo(state: FolioState, ids: ReadonlySet<string>, to: number)
 }
 
 export function removed(state: FolioState, ids: ReadonlySet<string>): Operation[] {
-  return within(state, ids).map(({ id }) => ({ type: 'remove', id }))
+  return within(state, ids).map(({ id, source }) => ({ type: 'remove', id, was: source }))
 }
 
 /** Sets a mark on all the lines, or takes it off where all have it. */

@@ -2,16 +2,36 @@ import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef } from 'vue'
+import { z } from 'zod'
 import type { Conventions } from '#core/format/conventions'
 import type { CopyForm } from '#core/format/copy'
-import type { LineView } from '#core/format/lineView'
+import type { LineView, ShownProblem } from '#core/format/lineView'
 import type { ExactMatrix } from '#core/linear/exact'
+import { sentence } from '#core/notation/sentences'
 import type { Line } from '#shared/folio'
 import type { SweepRows } from '#core/format/sweep'
+import { changeStore, recordAt } from '~/composables/browserStore'
 import type { Edits, EvaluatorService, Update, Watched } from '~/workers/evaluator'
 
 /** How long a calculation may take before it is offered to be stopped, in milliseconds. */
 const PATIENCE = 700
+/** A line that has its turn makes way for what is typed once it has run so long. */
+const MAKES_WAY = 1_000
+/** How long the student must rest before a line that takes long has its turn. */
+const TURN_REST = 300
+
+/** What is said of a line that was stopped. */
+const STOPPED: ShownProblem = {
+  code: 'stopped',
+  message: sentence({ code: 'stopped', data: {} }),
+  from: 0,
+  to: 0,
+  fixes: [],
+  unfinished: false,
+}
+
+const heldSchema = z.array(z.tuple([z.string(), z.string()]))
+const heldKey = (folio: string): string => `held:${folio}`
 
 /** What every line came to, as the worker tells it. */
 export const useResultsStore = defineStore('results', () => {
@@ -28,6 +48,14 @@ export const useResultsStore = defineStore('results', () => {
   /** Texts of lines that were stopped: held back until they are edited or asked for. */
   const held = shallowReactive(new Map<string, string>())
 
+  /** Lines that take long and wait for their turn; the first of them may be at it. */
+  const postponed = shallowRef<readonly string[]>([])
+  /** The line that has its turn. */
+  const running = ref<string | null>(null)
+  let runningSince = 0
+  let turnTimer: ReturnType<typeof setTimeout> | null = null
+  let folioId = ''
+
   /** The folio as it was last told to the worker, to start another one from. */
   const told = new Map<string, string>()
   let conventions: Conventions | null = null
@@ -41,21 +69,67 @@ export const useResultsStore = defineStore('results', () => {
   let queue: Promise<void> = Promise.resolve()
   let waitingDraft: { id: string; source: string } | null = null
   let draftQueued = false
+  /** The draft that the worker reckons with. */
+  let typed: { readonly id: string; readonly source: string } | null = null
 
   function remote(): Remote<EvaluatorService> {
     if (service) return service
     worker = new Worker(new URL('../workers/evaluator.worker.ts', import.meta.url), { type: 'module' })
-    worker.addEventListener('message', ({ data }: MessageEvent<{ progress?: number }>) => {
+    worker.addEventListener('message', ({ data }: MessageEvent<{ progress?: number; line?: string }>) => {
       if (typeof data.progress === 'number') progress.value = data.progress
+      // Stopping stops the line that is reckoned, whichever was edited.
+      if (typeof data.line === 'string') suspect = { id: data.line, source: sourceOf(data.line) }
     })
     service = wrap<EvaluatorService>(worker)
     return service
   }
 
+  /** The text of a line as the worker has it: what is typed in its place, or its own. */
+  function sourceOf(id: string): string {
+    return typed?.id === id ? typed.source : (told.get(id) ?? '')
+  }
+
   function take(update: Update): void {
     for (const view of update.views) views.set(view.id, view)
     draft.value = update.draft
+    postponed.value = update.postponed
+    planTurn()
   }
+
+  /** Lines that take long have their turns one after another, while nothing is typed. */
+  function planTurn(): void {
+    if (turnTimer !== null) clearTimeout(turnTimer)
+    turnTimer = postponed.value.length === 0 ? null : setTimeout(giveTurn, TURN_REST)
+  }
+
+  function giveTurn(): void {
+    turnTimer = null
+    const [next] = postponed.value
+    if (next === undefined || running.value !== null) return
+    if (unsettled.value) return planTurn()
+    running.value = next
+    runningSince = Date.now()
+    void enqueue((evaluator) => {
+      suspect = { id: next, source: sourceOf(next) }
+      return evaluator.giveTurn(next)
+    }).finally(() => {
+      if (running.value === next) running.value = null
+      if (wayTimer !== null) clearTimeout(wayTimer)
+      planTurn()
+    })
+  }
+
+  /** What is typed does not wait for a line that takes long: that begins anew when its turn comes again. */
+  function makeWay(): void {
+    if (running.value === null) return
+    const left = runningSince + MAKES_WAY - Date.now()
+    if (wayTimer !== null) clearTimeout(wayTimer)
+    wayTimer = left > 0 ? setTimeout(makeWay, left) : null
+    if (left > 0) return
+    running.value = null
+    restart()
+  }
+  let wayTimer: ReturnType<typeof setTimeout> | null = null
 
   function enqueue(call: (evaluator: Remote<EvaluatorService>) => Promise<Update>): Promise<void> {
     const run = async (): Promise<void> => {
@@ -75,29 +149,41 @@ export const useResultsStore = defineStore('results', () => {
     return queue
   }
 
-  function load(lines: readonly Line[], settings: Conventions): Promise<void> {
+  function load(lines: readonly Line[], settings: Conventions, folio = ''): Promise<void> {
     views.clear()
     held.clear()
     told.clear()
+    postponed.value = []
+    folioId = folio
+
     draft.value = null
     order.value = lines.map((l) => l.id)
     for (const line of lines) told.set(line.id, line.source)
     conventions = { ...settings }
     suspect = null
-    return start()
+    const before = folio === '' ? Promise.resolve(undefined) : recordAt(heldKey(folio))
+    return enqueue(async (evaluator) => {
+      // A line that was stopped stays so over a reload, until it is edited or asked for.
+      const list = heldSchema.safeParse(await before)
+      if (folioId === folio) for (const [id, source] of list.data ?? []) held.set(id, source)
+      return loadInto(evaluator)
+    })
   }
 
   /** Tells the worker, a fresh one perhaps, the whole folio. */
   function start(): Promise<void> {
-    return enqueue((evaluator) => {
-      const lines = order.value.map((id) => ({ id, source: told.get(id) ?? '' }))
-      return conventions
-        ? evaluator.load(lines, conventions, [...held], { ...watched })
-        : Promise.resolve({ views: [], draft: null })
-    })
+    return enqueue(loadInto)
+  }
+
+  function loadInto(evaluator: Remote<EvaluatorService>): Promise<Update> {
+    const lines = order.value.map((id) => ({ id, source: told.get(id) ?? '' }))
+    return conventions
+      ? evaluator.load(lines, conventions, [...held], { ...watched })
+      : Promise.resolve({ views: [], draft: null, postponed: [] })
   }
 
   function apply(edits: Edits): Promise<void> {
+    makeWay()
     if (edits.order) {
       order.value = edits.order
       const kept = new Set(edits.order)
@@ -106,6 +192,7 @@ export const useResultsStore = defineStore('results', () => {
     for (const { id, source } of edits.sources ?? []) told.set(id, source)
     conventions = edits.conventions ?? conventions
     return enqueue((evaluator) => {
+      if (typed && edits.sources?.some((line) => line.id === typed?.id)) typed = null
       suspect = edits.sources?.at(-1) ?? suspect
       return evaluator.apply(edits)
     })
@@ -128,6 +215,7 @@ export const useResultsStore = defineStore('results', () => {
   function type(id: string, source: string): Promise<void> {
     unsettled.value = true
     waitingDraft = { id, source }
+    makeWay()
     // A text that is being reckoned for long already is out of date now.
     if (slow.value && suspect?.id === id) restart()
     if (draftQueued) return queue
@@ -137,6 +225,7 @@ export const useResultsStore = defineStore('results', () => {
       const newest = waitingDraft ?? { id, source }
       waitingDraft = null
       suspect = newest
+      typed = newest
       return evaluator.type(newest.id, newest.source)
     })
   }
@@ -144,15 +233,40 @@ export const useResultsStore = defineStore('results', () => {
   function settle(): Promise<void> {
     unsettled.value = false
     waitingDraft = null
-    return enqueue((evaluator) => evaluator.settle())
+    return enqueue((evaluator) => {
+      typed = null
+      return evaluator.settle()
+    })
   }
 
   /** Ends a calculation that takes too long; its line is held back, the rest goes on. */
   function stop(): void {
     if (suspect === null) return
     held.set(suspect.id, suspect.source)
+    keepHeld()
+    running.value = null
     waitingDraft = null
     restart()
+  }
+
+  /** Stops one line, whether it has its turn or waits for it. */
+  function stopLine(id: string): void {
+    const source = sourceOf(id)
+    if (running.value === id) {
+      suspect = { id, source }
+      return stop()
+    }
+    held.set(id, source)
+    keepHeld()
+    // Shown at once: the worker hears of it only when the line that has its turn is done.
+    postponed.value = postponed.value.filter((other) => other !== id)
+    const view = views.get(id)
+    if (view) views.set(id, { ...view, kind: 'error', problem: STOPPED })
+    void enqueue((evaluator) => evaluator.hold(id, source))
+  }
+
+  function keepHeld(): void {
+    if (folioId !== '') void changeStore({ put: [[heldKey(folioId), [...held]]] })
   }
 
   /** Ends the worker and has another one begin where the page is. */
@@ -166,6 +280,7 @@ export const useResultsStore = defineStore('results', () => {
   function release(id: string): Promise<void> {
     suspect = { id, source: held.get(id) ?? '' }
     held.delete(id)
+    keepHeld()
     return enqueue((evaluator) => evaluator.release(id))
   }
 
@@ -189,6 +304,14 @@ export const useResultsStore = defineStore('results', () => {
 
   function close(): void {
     end()
+    if (turnTimer !== null) clearTimeout(turnTimer)
+    if (wayTimer !== null) clearTimeout(wayTimer)
+    turnTimer = null
+    wayTimer = null
+    running.value = null
+    typed = null
+    postponed.value = []
+    folioId = ''
     stopRunning?.()
     queue = Promise.resolve()
     draftQueued = false
@@ -207,6 +330,8 @@ export const useResultsStore = defineStore('results', () => {
     progress,
     unsettled,
     held,
+    postponed,
+    running,
     unitDependent,
     load,
     apply,
@@ -215,6 +340,7 @@ export const useResultsStore = defineStore('results', () => {
     type,
     settle,
     stop,
+    stopLine,
     release,
     copyText,
     exactMatrix,

@@ -1,41 +1,94 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import type { FolioCard } from '#shared/folio'
-import { api } from '~/composables/api'
+import type { FolioCard, ShelfSort } from '#shared/folio'
+import { api, RequestError } from '~/composables/api'
 import { usePreferencesStore } from './preferences'
 
-/** The folios there are. */
+/** The folios there are, a page at a time. */
 export const useShelfStore = defineStore('shelf', () => {
   const preferences = usePreferencesStore()
-  const cards = ref<readonly FolioCard[]>([])
+  const folios = ref<readonly FolioCard[]>([])
+  const binned = ref<readonly FolioCard[]>([])
+  /** How many there are in all. */
+  const count = ref(0)
+  const binnedCount = ref(0)
+  const binOpen = ref(false)
   const state = ref<'loading' | 'ready' | 'failed'>('loading')
   const message = ref('')
-
-  const folios = computed(() =>
-    sorted(
-      cards.value.filter((c) => c.binnedAt === null),
-      sort.value,
-    ),
-  )
-  const binned = computed(() => cards.value.filter((c) => c.binnedAt !== null))
+  const fetching = ref(false)
 
   /** What is looked for in titles, names and lines. */
   const find = ref('')
   const sort = ref<ShelfSort>('changed')
+  const more = computed(() => folios.value.length < count.value)
+  const binnedMore = computed(() => binned.value.length < binnedCount.value)
 
+  /** Counts up: an answer that comes late does not take the place of a newer one. */
+  let asked = 0
+
+  /** Fetches the shelf anew, as far as it was unfolded. */
   async function load(): Promise<void> {
-    const asked = find.value.trim()
+    asked += 1
+    const mine = asked
     try {
-      const found = await api.shelf(asked)
-      // An answer that comes late must not take the place of a newer one.
-      if (asked !== find.value.trim()) return
-      cards.value = found
+      const wanted = Math.max(1, folios.value.length)
+      const found = await pages(false, wanted)
+      const bin = binOpen.value ? await pages(true, Math.max(1, binned.value.length)) : null
+      if (mine !== asked) return
+      folios.value = found.cards
+      count.value = found.count
+      binnedCount.value = found.binned
+      binned.value = bin?.cards ?? []
       state.value = 'ready'
       message.value = ''
     } catch (error) {
-      state.value = cards.value.length > 0 ? 'ready' : 'failed'
+      if (mine !== asked) return
+      if (error instanceof RequestError && error.signedOut) await navigateTo('/sign-in')
+      state.value = folios.value.length > 0 ? 'ready' : 'failed'
       message.value = error instanceof Error ? error.message : ''
     }
+  }
+
+  /** Pages from the start until there are enough cards. */
+  async function pages(
+    bin: boolean,
+    least: number,
+  ): Promise<{ readonly cards: FolioCard[]; readonly count: number; readonly binned: number }> {
+    const cards: FolioCard[] = []
+    for (;;) {
+      const page = await api.shelf({ find: find.value.trim(), sort: sort.value, from: cards.length, bin })
+      cards.push(...page.folios)
+      if (cards.length >= Math.min(least, page.count) || page.folios.length === 0)
+        return { cards, count: page.count, binned: page.binned }
+    }
+  }
+
+  /** Another search or order: from the beginning. */
+  async function loadAnew(): Promise<void> {
+    folios.value = folios.value.slice(0, 1)
+    await load()
+  }
+
+  async function loadMore(bin = false): Promise<void> {
+    if (fetching.value) return
+    fetching.value = true
+    try {
+      const list = bin ? binned : folios
+      const page = await api.shelf({ find: find.value.trim(), sort: sort.value, from: list.value.length, bin })
+      const known = new Set(list.value.map((c) => c.id))
+      list.value = [...list.value, ...page.folios.filter((c) => !known.has(c.id))]
+      if (bin) binnedCount.value = page.count
+      else count.value = page.count
+    } catch (error) {
+      message.value = error instanceof Error ? error.message : ''
+    } finally {
+      fetching.value = false
+    }
+  }
+
+  async function toggleBin(): Promise<void> {
+    binOpen.value = !binOpen.value
+    if (binOpen.value) await loadMore(true)
   }
 
   /** Runs a change and shows the shelf as it is afterwards; a failure is said, not thrown. */
@@ -65,22 +118,7 @@ export const useShelfStore = defineStore('shelf', () => {
   }
 
   return {
-    cards, folios, binned, find, sort, state, message,
-    load, create, duplicate, bin, restore, remove, emptyBin, rename,
+    folios, binned, count, binnedCount, binOpen, more, binnedMore, fetching, find, sort, state, message,
+    load, loadAnew, loadMore, toggleBin, create, duplicate, bin, restore, remove, emptyBin, rename,
   } // prettier-ignore
 })
-
-export type ShelfSort = 'changed' | 'title' | 'created' | 'length'
-
-const collator = new Intl.Collator(undefined, { sensitivity: 'base', numeric: true })
-
-/** The cards in the order asked for; cards that are alike keep theirs. */
-export function sorted(cards: readonly FolioCard[], by: ShelfSort): readonly FolioCard[] {
-  const order: Readonly<Record<ShelfSort, (a: FolioCard, b: FolioCard) => number>> = {
-    changed: (a, b) => b.changedAt.localeCompare(a.changedAt),
-    created: (a, b) => b.createdAt.localeCompare(a.createdAt),
-    title: (a, b) => collator.compare(a.title, b.title),
-    length: (a, b) => b.lineCount - a.lineCount,
-  }
-  return [...cards].sort(order[by])
-}

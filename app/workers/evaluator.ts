@@ -49,7 +49,12 @@ export interface Update {
   readonly views: readonly LineView[]
   /** The view of an entry that is still being typed and cannot be evaluated yet. */
   readonly draft: LineView | null
+  /** Lines that take long and wait for their turn. */
+  readonly postponed: readonly string[]
 }
+
+/** Time for a line before the others have had theirs, in milliseconds. */
+const FIRST_TURN = 80
 
 /** Longest time for one line where it can be stopped by hand, in milliseconds. */
 const WATCHED_LIMIT = 180_000
@@ -58,14 +63,19 @@ const WATCHED_LIMIT = 180_000
 export class EvaluatorService {
   private readonly evaluator = new FolioEvaluator()
 
-  constructor(private readonly report?: (done: number, total: number) => void) {}
+  constructor(
+    private readonly report?: (done: number, total: number) => void,
+    private readonly onLine?: (id: string) => void,
+  ) {}
 
   /** What is watched by a student may take longer than what nobody could stop. */
   private convene(conventions: Conventions): void {
     this.evaluator.setSettings({
       ...conventions,
       timeLimit: WATCHED_LIMIT,
+      firstTurn: FIRST_TURN,
       ...(this.report ? { report: this.report } : {}),
+      ...(this.onLine ? { onLine: this.onLine } : {}),
     })
   }
 
@@ -97,7 +107,22 @@ export class EvaluatorService {
     this.good = null
     this.convene(conventions)
     this.evaluateAll()
-    return { views: this.allViews(), draft: null }
+    return this.told(this.allViews())
+  }
+
+  private told(views: readonly LineView[], draft: LineView | null = null): Update {
+    return { views, draft, postponed: this.evaluator.postponed }
+  }
+
+  /** Reckons a line that was postponed, with all the time it may take. */
+  giveTurn(id: string): Update {
+    return this.told(this.viewsOf([...new Set([id, ...this.evaluator.giveTurn(id)])]))
+  }
+
+  /** Holds a line back that waits for its turn. */
+  hold(id: string, source: string): Update {
+    this.held.set(id, source)
+    return this.told(this.viewsOf([...new Set([id, ...this.evaluateAll()])]))
   }
 
   apply(edits: Edits): Update {
@@ -119,8 +144,10 @@ export class EvaluatorService {
       along: along === undefined ? this.watched.along : along,
     }
     const told = along === undefined ? [] : this.sweepLines()
-    const changed = [...new Set([...this.evaluateAll(), ...(chains ?? []), ...(sweeps ?? []), ...told])]
-    return { views: edits.conventions ? this.allViews() : this.viewsOf(changed), draft: null }
+    // What was just entered is waited for; of many lines each has a first turn.
+    const entered = edits.sources?.length === 1 ? edits.sources.map((line) => line.id) : []
+    const changed = [...new Set([...this.evaluateAll(entered), ...(chains ?? []), ...(sweeps ?? []), ...told])]
+    return this.told(edits.conventions ? this.allViews() : this.viewsOf(changed))
   }
 
   /**
@@ -133,31 +160,31 @@ export class EvaluatorService {
       this.draft = { id, source }
     }
     this.draft = { id, source }
-    const changed = new Set(this.evaluateAll())
+    const changed = new Set(this.evaluateAll([id]))
     const result = this.evaluator.result(id)
-    if (result === null || this.conventions === null) return { views: this.viewsOf([...changed]), draft: null }
+    if (result === null || this.conventions === null) return this.told(this.viewsOf([...changed]))
     if (result.evaluated.problem === null) {
       this.good = source
-      return { views: this.viewsOf([...changed]), draft: null }
+      return this.told(this.viewsOf([...changed]))
     }
     const draft = lineView(result, this.conventions)
     this.draft = this.good === null ? null : { id, source: this.good }
-    for (const other of this.evaluateAll()) changed.add(other)
+    for (const other of this.evaluateAll([id])) changed.add(other)
     changed.delete(id)
-    return { views: this.viewsOf([...changed]), draft }
+    return this.told(this.viewsOf([...changed]), draft)
   }
 
   /** Gives the drafted line its own text back. */
   settle(): Update {
     this.draft = null
     this.good = null
-    return { views: this.viewsOf(this.evaluateAll()), draft: null }
+    return this.told(this.viewsOf(this.evaluateAll()))
   }
 
   /** Evaluates a line again that was held back. */
   release(id: string): Update {
     this.held.delete(id)
-    return { views: this.viewsOf([...new Set([id, ...this.evaluateAll()])]), draft: null }
+    return this.told(this.viewsOf([...new Set([id, ...this.evaluateAll([id])])]))
   }
 
   /** The value of a line as text to copy; `null` where it has no such form. */
@@ -180,10 +207,10 @@ export class EvaluatorService {
     return this.held.get(id) === this.textOf(id) && this.held.has(id)
   }
 
-  private evaluateAll(): string[] {
+  private evaluateAll(granted: readonly string[] = []): string[] {
     const lines = this.order.map((id) => ({ id, source: this.isHeld(id) ? '' : this.textOf(id) }))
     this.evaluator.setLines(lines)
-    return this.evaluator.update()
+    return this.evaluator.update(new Set(granted))
   }
 
   private allViews(): LineView[] {

@@ -7,11 +7,14 @@ const INTERVAL = 120
 /** The evaluator on its own thread: a long line never holds up the page. */
 let told = 0
 expose(
-  new EvaluatorService((done, total) => {
-    const now = performance.now()
-    if (now - told < INTERVAL) return
-    told = now
-    // Beside Comlink's own messages, which all have an identifier.
-    self.postMessage({ progress: done / total })
-  }),
+  new EvaluatorService(
+    (done, total) => {
+      const now = performance.now()
+      if (now - told < INTERVAL) return
+      told = now
+      // Beside Comlink's own messages, which all have an identifier.
+      self.postMessage({ progress: done / total })
+    },
+    (line) => self.postMessage({ line }),
+  ),
 )

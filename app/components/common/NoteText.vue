@@ -1,19 +1,46 @@
 <script setup lang="ts">
-import { computed, shallowRef, watchEffect } from 'vue'
+import { computed, ref, shallowRef, watchEffect } from 'vue'
 
 /** A note, drawn from its Markdown. */
 const props = defineProps<{ text: string; letter: 'i' | 'j' }>()
 const draw = shallowRef<((text: string, letter: 'i' | 'j') => string) | null>(null)
-watchEffect(async () => {
-  // Only a folio that has notes fetches what draws them.
-  draw.value ??= (await import('~/composables/markdown')).drawNote
+/** True where what draws notes could not be fetched: the text is shown as it was written. */
+const unfetched = ref(false)
+async function fetchDrawing(): Promise<void> {
+  try {
+    // Only a folio that has notes fetches what draws them.
+    draw.value ??= (await import('~/composables/markdown')).drawNote
+    unfetched.value = false
+  } catch {
+    unfetched.value = true
+  }
+}
+watchEffect(() => void fetchDrawing())
+
+/** A note that cannot be drawn says so, and shows its text. */
+const html = computed(() => {
+  try {
+    return draw.value?.(props.text, props.letter) ?? ''
+  } catch {
+    return null
+  }
 })
-const html = computed(() => draw.value?.(props.text, props.letter) ?? '')
 </script>
 
 <template>
+  <div v-if="unfetched || html === null" class="note-text undrawn">
+    <p>
+      {{
+        unfetched
+          ? 'What draws notes could not be fetched; this is the text.'
+          : 'This note cannot be typeset; this is its text.'
+      }}
+      <button v-if="unfetched" type="button" class="plain-button" @click.stop="fetchDrawing">Try again</button>
+    </p>
+    <pre>{{ text }}</pre>
+  </div>
   <!-- eslint-disable-next-line vue/no-v-html -- drawn by markdown-it with raw HTML off and untrusted KaTeX -->
-  <div class="note-text" v-html="html" />
+  <div v-else class="note-text" v-html="html" />
 </template>
 
 <style>
@@ -22,6 +49,14 @@ const html = computed(() => draw.value?.(props.text, props.letter) ?? '')
   line-height: 1.5;
   max-width: 68ch;
   overflow-wrap: anywhere;
+}
+.undrawn p {
+  color: var(--error);
+  font-size: 14px;
+}
+.undrawn pre {
+  font-family: var(--mono);
+  white-space: pre-wrap;
 }
 .note-text > :first-child {
   margin-top: 0;

@@ -34,10 +34,25 @@ watch(
     await nextTick()
     field.value?.focus()
     setTimeout(() => field.value?.focus(), 30)
-    cards.value = await api.shelf().catch(() => [])
+    await findFolios('')
   },
 )
-watch(asked, () => (marked.value = 0))
+watch(asked, (text) => {
+  marked.value = 0
+  if (searching !== null) clearTimeout(searching)
+  searching = setTimeout(() => void findFolios(text.trim()), 150)
+})
+
+/** The folios that have a text, on the server; without its answer those that were found before stay. */
+let searching: ReturnType<typeof setTimeout> | null = null
+async function findFolios(find: string): Promise<void> {
+  try {
+    const { folios } = await api.shelf({ find, sort: 'changed', from: 0, bin: false })
+    if (asked.value.trim() === find) cards.value = folios
+  } catch {
+    // The other groups need no server.
+  }
+}
 
 const all = computed<readonly Finding[]>(() => {
   if (!desk.findOpen) return []

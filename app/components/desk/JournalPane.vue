@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiArrowLeft } from '@mdi/js'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { difference } from '#shared/operations'
+import { difference, STATE_NAME_MAX } from '#shared/operations'
 import type { FolioState, JournalEntry, Operation } from '#shared/operations'
 import type { Line } from '#shared/folio'
 import { api } from '~/composables/api'
@@ -59,6 +59,8 @@ const days = computed(() => {
 
 async function look(entry: JournalEntry): Promise<void> {
   try {
+    failed.value = ''
+    name.value = entry.name ?? ''
     looking.value = { entry, state: await api.stateAt(folio.id, entry.revision) }
   } catch (error) {
     failed.value = error instanceof Error ? error.message : 'This state could not be fetched.'
@@ -82,6 +84,22 @@ const added = computed(() => {
   return folio.lines.filter((l) => !then.has(l.id)).length
 })
 const differs = computed(() => looking.value !== null && difference(folio.state, looking.value.state).length > 0)
+
+// A state that has a name is kept for good; older ones without are thinned out in time.
+const name = ref('')
+async function nameIt(): Promise<void> {
+  const { value } = looking
+  if (!value) return
+  try {
+    const given = name.value.trim() === '' ? null : name.value.trim()
+    await api.nameState(folio.id, value.entry.revision, given)
+    const named = { ...value.entry, name: given }
+    looking.value = { ...value, entry: named }
+    entries.value = entries.value.map((e) => (e.revision === named.revision ? named : e))
+  } catch (error) {
+    failed.value = error instanceof Error ? error.message : 'The name could not be kept.'
+  }
+}
 
 function restoreAll(): void {
   if (looking.value) folio.goBackTo(looking.value.state)
@@ -122,6 +140,16 @@ function placeOf(state: FolioState, id: string): number {
         <button v-if="differs && folio.writable" type="button" class="framed-button primary" @click="restoreAll">
           Restore the whole folio
         </button>
+        <form v-if="folio.writable" class="naming" @submit.prevent="nameIt">
+          <label>
+            <span>Name of this state</span>
+            <input v-model="name" type="text" :maxlength="STATE_NAME_MAX" placeholder="handed in" />
+          </label>
+          <button type="submit" class="plain-button" :disabled="name.trim() === (looking.entry.name ?? '')">
+            {{ name.trim() === '' && looking.entry.name ? 'Take the name off' : 'Keep it under this name' }}
+          </button>
+        </form>
+        <p v-if="failed" class="failure" role="alert">{{ failed }}</p>
       </header>
       <ol class="state-lines">
         <li v-for="(item, k) in compared" :key="item.line.id" :class="item.now">
@@ -148,8 +176,10 @@ function placeOf(state: FolioState, id: string): number {
             <button type="button" class="entry" title="Look at the folio as it was then" @click="look(entry)">
               <time :datetime="entry.savedAt">{{ time(entry.savedAt) }}</time>
               <span class="what">
+                <b v-if="entry.name" class="name">{{ entry.name }}</b>
+                <span v-if="entry.damaged" class="failure">What was done here can no longer be read.</span>
                 <span v-for="(told, k) in entry.operations.slice(0, 4).map(tellOperation)" :key="k" class="told">
-                  {{ told.did }} <code v-if="told.text">{{ told.text }}</code>
+                  {{ told.did }} <code v-if="told.text">{{ told.text.slice(0, 300) }}</code>
                 </span>
                 <span v-if="entry.operations.length > 4" class="quiet">and {{ entry.operations.length - 4 }} more</span>
               </span>
@@ -197,7 +227,7 @@ ol {
 }
 .entry {
   display: grid;
-  grid-template-columns: 72px minmax(0, 1fr);
+  grid-template-columns: 92px minmax(0, 1fr);
   gap: 8px;
   width: 100%;
   padding: 5px 4px;
@@ -212,6 +242,34 @@ time {
   font-variant-numeric: tabular-nums;
   color: var(--brass-text);
   font-size: 14px;
+}
+.name {
+  display: block;
+  font-family: var(--serif);
+  color: var(--brass-text);
+}
+.naming {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 8px;
+  margin: 12px 0 8px;
+  font-size: 14px;
+}
+.naming label span {
+  display: block;
+  color: var(--quiet);
+}
+.naming input {
+  min-height: 32px;
+  padding: 2px 8px;
+  border: 1px solid var(--edge);
+  border-radius: var(--corner);
+  background: var(--leaf);
+}
+.naming input::placeholder {
+  color: var(--quiet);
+  opacity: 1;
 }
 .told {
   display: block;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { saveFolioFile } from '~/composables/folioFile'
 import { useFolioStore } from '~/stores/folio'
 
 /** Whether the work is saved, told truthfully. */
@@ -28,11 +29,21 @@ const told = computed(() => {
   }
 })
 const reason = computed(() => (folio.saveState?.kind === 'failed' ? folio.saveState.message : ''))
+const remedy = computed(() => (folio.saveState?.kind === 'failed' ? folio.saveState.remedy : null))
 </script>
 
 <template>
   <span class="status" :class="{ failed: told.failed }" role="status">
-    {{ told.text }}<span v-if="reason" class="reason">: {{ reason }}</span>
+    {{ told.text }}<span v-if="reason" class="reason">{{ reason }}</span>
+    <NuxtLink v-if="remedy === 'sign in'" to="/sign-in" target="_blank" class="remedy">Sign in</NuxtLink>
+    <button
+      v-else-if="remedy === 'file' || folio.wouldLose"
+      type="button"
+      class="remedy"
+      @click="saveFolioFile(folio.title, folio.asFile())"
+    >
+      Save as a file
+    </button>
   </span>
 </template>
 
@@ -45,9 +56,21 @@ const reason = computed(() => (folio.saveState?.kind === 'failed' ? folio.saveSt
 .failed {
   color: var(--error);
 }
+.remedy {
+  margin-left: 8px;
+  color: var(--teal);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.reason::before {
+  content: ': ';
+}
 @media (max-width: 899px) {
   .reason {
     display: block;
+  }
+  .reason::before {
+    content: none;
   }
 }
 </style>

@@ -91,16 +91,26 @@ const rows = useRowWindow(
 const drawn = computed<Line[]>(() => inSight.value.slice(rows.first.value, rows.last.value))
 // Readings are typeset ahead while nothing else is to be done, so that scrolling only has to show them.
 let idle = 0
+const AHEAD_MOST = 1_500
+function* readings(): Generator<string> {
+  let count = 0
+  for (const view of results.views.values()) {
+    if ((count += 1) > AHEAD_MOST) return
+    yield preferences.grouping ? view.grouped : view.reading
+  }
+}
 watch(
   () => results.views.size,
   () => {
     if (typeof requestIdleCallback === 'undefined') return
     cancelIdleCallback(idle)
-    const waiting = [...results.views.values()].map((v) => (preferences.grouping ? v.grouped : v.reading))
+    // Those that come first are most likely to be scrolled to; more than are remembered need not be made.
+    let waiting: Iterator<string> | null = null
     const ahead = (deadline: IdleDeadline): void => {
+      waiting ??= readings()
       while (deadline.timeRemaining() > 4) {
-        const latex = waiting.shift()
-        if (latex === undefined) return
+        const { value: latex, done } = waiting.next()
+        if (done) return
         if (latex !== '') typeset(latex)
       }
       idle = requestIdleCallback(ahead)

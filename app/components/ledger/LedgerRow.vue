@@ -204,7 +204,8 @@ watch(
 const marked = computed(() => {
   const { source } = props.line
   const problem = keptProblem.value
-  if (!problem) return null
+  // Of a line that waits, or was stopped, no place in it is at fault.
+  if (!problem || problem.code === 'postponed' || problem.code === 'stopped') return null
   return {
     before: source.slice(0, problem.from),
     at: source.slice(problem.from, problem.to),
@@ -244,7 +245,7 @@ const liveReading = computed(() => {
       slim,
       strolled,
       remark: remarkOnly && !editing,
-      error: keptProblem !== null,
+      error: keptProblem !== null && keptProblem.code !== 'postponed',
       current: isCurrent,
     }"
     :style="hue === null ? {} : { '--own-hue': `var(--hue-${hue + 1})` }"

@@ -53,6 +53,7 @@ onMounted(() => {
     undo: () => folio.undo(),
     redo: () => folio.redo(),
     paste: (first, rest) => folio.paste(first, rest),
+    refuses: (text) => folio.refuses(text, false),
     applyFix: () => {
       props.fix?.()
       return props.fix !== null

@@ -20,6 +20,9 @@ const folio = useFolioStore()
 const results = useResultsStore()
 const silence = useSilenceStore()
 
+/** The line has its turn. */
+const runs = computed(() => results.running === props.line)
+const done = computed(() => (results.progress === null ? '' : `: ${Math.round(100 * results.progress)} %`))
 const hint = computed(() => props.hints[0] ?? null)
 /** A hint that was understood often enough is a mark only, until it is unfolded. */
 const small = computed(() => hint.value !== null && silence.isSmall(folio.id, hint.value.code))
@@ -27,7 +30,11 @@ const unfolded = ref(false)
 </script>
 
 <template>
-  <div v-if="problem" class="message problem" :role="editing ? 'status' : undefined">
+  <div v-if="problem?.code === 'postponed'" class="message postponed" role="status">
+    <span>{{ runs ? `This line takes long and is being reckoned${done}…` : problem.message }}</span>
+    <button type="button" class="fix" @click="results.stopLine(line)">Stop it</button>
+  </div>
+  <div v-else-if="problem" class="message problem" :role="editing ? 'status' : undefined">
     <MarkBadge
       sign="!"
       tone="problem"
@@ -96,6 +103,9 @@ const unfolded = ref(false)
 }
 .problem {
   color: var(--error);
+}
+.postponed {
+  color: var(--quiet);
 }
 .hint {
   color: var(--brass-text);

@@ -27,6 +27,14 @@ watch(
   () => void nextTick(grow),
 )
 
+/** What is too long for a note is said, and the note stays as it was. */
+function typed(event: Event): void {
+  const box = event.target
+  if (!(box instanceof HTMLTextAreaElement)) return
+  if (box.value.length > folio.text.length && folio.refuses(box.value, true)) box.value = folio.text
+  else folio.type(box.value)
+}
+
 function onKey(event: KeyboardEvent): void {
   const box = area.value
   if (!box || event.isComposing) return
@@ -55,7 +63,7 @@ function onKey(event: KeyboardEvent): void {
       :aria-label="`Line ${number}, note`"
       placeholder="A note: # heading, - list, **stress**, $a/b$ for mathematics"
       spellcheck="true"
-      @input="(event) => folio.type((event.target as HTMLTextAreaElement).value)"
+      @input="typed"
       @keydown="onKey"
     />
     <p class="help">

@@ -7,7 +7,7 @@ import { formatAngle } from '#core/format/parts'
 import { formatPolar, formatRectangular } from '#core/format/readout'
 import { angleOf, complexNumber } from '#core/values/make'
 import type { PlaneMark } from '#core/scene/scene'
-import { fitRange, fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
+import { extentOf, fitRange, fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
 import { onceAFrame } from '~/composables/onceAFrame'
@@ -104,17 +104,19 @@ onBeforeUnmount(() => {
   chart = null
 })
 
+const tipsOf = () => [...marks.value, ...loci.value.flatMap(boxOf)]
+
 /** The range that the student has set, or else all values. */
 function fit(): void {
   const { range } = props.plate
-  const tips = [...marks.value, ...loci.value.flatMap(boxOf)]
+  const tips = tipsOf()
   const shown = props.plate.conjugates ? [...tips, ...tips.map((m) => ({ re: m.re, im: -m.im }))] : tips
   view.value = range ? fitRange(range, size.value) : fitView(shown, size.value)
   held.value = false
 }
 
 function zoom(factor: number, at: Pixel = { x: size.value.width / 2, y: size.value.height / 2 }): void {
-  view.value = zoomAt(view.value, size.value, at, factor)
+  view.value = zoomAt(view.value, size.value, at, factor, extentOf(tipsOf()))
   held.value = true
 }
 

@@ -1,29 +1,26 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { FolioEvaluator } from '#core/evaluate/folio'
-import { lineView } from '#core/format/lineView'
+import { computed, shallowRef, watch } from 'vue'
 import { assignSlots, dashOf, hueOf } from '#core/scene/scene'
 import { fitView, toPixel } from '#core/scene/view'
-import type { FolioCard } from '#shared/folio'
+import type { FolioCard, Thumbnail } from '#shared/folio'
+import { reckonThumbnail } from '~/composables/thumbnails'
 
-/** A small picture of the folio's plane, worked out from its first lines. */
+/** A small picture of the folio's plane, as it was reckoned from its first lines. */
 const props = defineProps<{ card: FolioCard }>()
 const SIZE = { width: 264, height: 128 }
-/** Longest time for one line, in milliseconds. */
-const PATIENCE = 12
+const reckoned = shallowRef<Thumbnail | null>(null)
+watch(
+  () => [props.card.id, props.card.revision] as const,
+  async ([id, revision]) => {
+    if (props.card.thumbnail || props.card.damaged) return
+    const thumbnail = await reckonThumbnail(props.card).catch(() => null)
+    if (props.card.id === id && props.card.revision === revision) reckoned.value = thumbnail
+  },
+  { immediate: true },
+)
 
 const arrows = computed(() => {
-  const evaluator = new FolioEvaluator()
-  // A picture on a card is worth no waiting: a long line is left out of it.
-  evaluator.setSettings({ ...props.card.conventions, timeLimit: PATIENCE })
-  evaluator.setLines(props.card.preview.map((source, k) => ({ id: String(k), source })))
-  evaluator.update()
-  const marks = props.card.preview.flatMap((_, k) => {
-    const result = evaluator.result(String(k))
-    const view = result ? lineView(result, props.card.conventions) : null
-    if (!view?.drawn?.usual || view.name === null) return []
-    return view.drawn.entries.map(({ re, im, index }) => ({ id: `${k}.${index ?? 0}`, re, im }))
-  })
+  const marks = (props.card.thumbnail ?? reckoned.value)?.marks.map((mark, k) => ({ ...mark, id: String(k) })) ?? []
   const view = fitView(marks, SIZE, 16)
   const slots = assignSlots(
     marks.map((m) => m.id),

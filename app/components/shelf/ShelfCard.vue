@@ -15,16 +15,28 @@ const changed = computed(() => {
     ? `today, ${time}`
     : date.toLocaleDateString(undefined, { day: 'numeric', month: 'long', year: 'numeric' })
 })
-const actions: readonly MenuAction[] = [
-  { label: 'Rename', icon: mdiPencilOutline, run: () => emit('rename') },
-  { label: 'Duplicate', icon: mdiContentDuplicate, run: () => emit('duplicate') },
-  { label: 'Move to the bin', icon: mdiDeleteOutline, danger: true, run: () => emit('bin') },
-]
+const toBin: MenuAction = { label: 'Move to the bin', icon: mdiDeleteOutline, danger: true, run: () => emit('bin') }
+const actions = computed<readonly MenuAction[]>(() =>
+  props.card.damaged
+    ? [toBin]
+    : [
+        { label: 'Rename', icon: mdiPencilOutline, run: () => emit('rename') },
+        { label: 'Duplicate', icon: mdiContentDuplicate, run: () => emit('duplicate') },
+        toBin,
+      ],
+)
 </script>
 
 <template>
   <article class="card">
-    <NuxtLink :to="`/folio/${card.id}`" class="open" :aria-label="`Open ${card.title}`">
+    <div v-if="card.damaged" class="damaged">
+      <span class="title">{{ card.title }}</span>
+      <p>This folio is damaged. {{ card.damaged }} The others are not touched by it.</p>
+      <a :href="`/api/folios/${card.id}/rescue`" download="folio.json" class="rescue"
+        >Save what can be read as a file</a
+      >
+    </div>
+    <NuxtLink v-else :to="`/folio/${card.id}`" class="open" :aria-label="`Open ${card.title}`">
       <CardThumbnail :card="card" />
       <span class="text">
         <span class="title">{{ card.title }}</span>
@@ -57,6 +69,18 @@ const actions: readonly MenuAction[] = [
   display: block;
   padding: 10px 44px 12px 14px;
   border-top: 1px solid var(--rule);
+}
+.damaged {
+  padding: 14px 44px 14px 14px;
+}
+.damaged p {
+  margin: 6px 0 10px;
+  font-size: 14px;
+  color: var(--error);
+}
+.rescue {
+  color: var(--teal);
+  font-size: 14px;
 }
 .title {
   display: block;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useFolioActions } from '~/composables/folioActions'
+import { saveFolioFile } from '~/composables/folioFile'
 import { isKey } from '~/composables/keys'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -65,18 +66,37 @@ function onViewport(): void {
 }
 const keyboardUp = ref(false)
 
+/** The browser asks before it closes the page, where something would be lost. */
+function onLeave(event: BeforeUnloadEvent): void {
+  if (folio.wouldLose) event.preventDefault()
+}
+
 function onHide(): void {
   if (document.visibilityState === 'hidden') void folio.flush()
+}
+
+function dismissNotice(): void {
+  folio.notice = ''
+  folio.overlong = ''
+}
+
+/** What waits is sent as soon as there is a network again. */
+function onOnline(): void {
+  void folio.flush()
 }
 
 onMounted(() => {
   window.addEventListener('keydown', onKey)
   document.addEventListener('visibilitychange', onHide)
+  window.addEventListener('beforeunload', onLeave)
+  window.addEventListener('online', onOnline)
   window.visualViewport?.addEventListener('resize', onViewport)
 })
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', onKey)
   document.removeEventListener('visibilitychange', onHide)
+  window.removeEventListener('beforeunload', onLeave)
+  window.removeEventListener('online', onOnline)
   window.visualViewport?.removeEventListener('resize', onViewport)
   folio.close()
 })
@@ -101,13 +121,28 @@ function startSplit(event: PointerEvent): void {
     <template v-if="folio.status === 'ready'">
       <ConventionsRail />
       <p v-if="!folio.writable" class="notice following" role="status">
-        Another tab writes this folio. Here you see it live.
-        <button type="button" class="plain-button" @click="folio.takeOver()">Write here instead</button>
+        <template v-if="folio.role === 'taking'">Taking the folio over; in a moment you can write here…</template>
+        <template v-else>
+          Another tab writes this folio. Here you see it live.
+          <button type="button" class="plain-button" @click="folio.takeOver()">Write here instead</button>
+        </template>
       </p>
+      <p v-if="!folio.browserKeeps" class="notice" role="alert">
+        This browser keeps nothing for you (its storage is full or refused). What has not reached the server is lost
+        when this page closes.
+        <button type="button" class="plain-button" @click="saveFolioFile(folio.title, folio.asFile())">
+          Save as a file
+        </button>
+      </p>
+      <AsideNotice />
       <p v-if="folio.notice" class="notice" role="status">
-        {{ folio.notice }} <button type="button" class="plain-button" @click="folio.notice = ''">Understood</button>
+        {{ folio.notice }}
+        <button v-if="folio.overlong !== ''" type="button" class="plain-button" @click="folio.takeOverlong()">
+          Put it in as a note
+        </button>
+        <button type="button" class="plain-button" @click="dismissNotice">Understood</button>
       </p>
-      <p v-if="results.slow" class="notice" role="status">
+      <p v-if="results.slow && results.running === null" class="notice" role="status">
         A line takes long to reckon{{ results.progress === null ? '' : `: ${Math.round(100 * results.progress)} %` }}.
         <button type="button" class="plain-button" @click="results.stop()">Stop it</button>
       </p>
@@ -149,7 +184,14 @@ function startSplit(event: PointerEvent): void {
     <main v-else-if="folio.status === 'failed'" class="state">
       <h2>This folio could not be opened</h2>
       <p>{{ folio.message }}</p>
+      <AsideNotice />
       <p>
+        <a v-if="folio.damaged" :href="`/api/folios/${id}/rescue`" download="folio.json" class="framed-button primary">
+          Save what can be read as a file
+        </a>
+        <NuxtLink v-if="folio.signedOut" :to="`/sign-in?to=/folio/${id}`" class="framed-button primary"
+          >Sign in</NuxtLink
+        >
         <button type="button" class="framed-button primary" @click="folio.open(id)">Try again</button>
         <NuxtLink to="/" class="framed-button">To the shelf</NuxtLink>
       </p>

@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useFolioStore } from '~/stores/folio'
+
+/** What could not be saved: it is never dropped, but set aside, said, and can be copied out or put in again. */
+const folio = useFolioStore()
+const texts = computed(() => folio.aside.flatMap((a) => a.texts))
+const why = computed(() => folio.aside.find((a) => a.why !== '')?.why ?? '')
+const count = computed(() => Math.max(folio.aside.length, texts.value.length))
+
+async function copy(): Promise<void> {
+  const raw = folio.aside.map((a) => JSON.stringify(a.raw))
+  await navigator.clipboard.writeText((texts.value.length > 0 ? texts.value : raw).join('\n'))
+  folio.notice = 'Copied.'
+}
+</script>
+
+<template>
+  <p v-if="folio.aside.length > 0" class="aside" role="alert">
+    {{ count === 1 ? 'One change' : `${count} changes` }} could not be saved and {{ count === 1 ? 'is' : 'are' }} set
+    aside in this browser. {{ why }}
+    <button type="button" class="plain-button" @click="copy">Copy {{ count === 1 ? 'it' : 'them' }}</button>
+    <button v-if="texts.length > 0 && folio.writable" type="button" class="plain-button" @click="folio.putAsideBack()">
+      Put in again as {{ texts.length === 1 ? 'a note' : 'notes' }}
+    </button>
+    <button type="button" class="plain-button" @click="folio.dismissAside()">Give up</button>
+  </p>
+</template>
+
+<style scoped>
+.aside {
+  margin: 0;
+  padding: 4px 16px;
+  color: var(--error);
+  border-bottom: 1px solid var(--rule);
+  background: color-mix(in srgb, var(--error) 8%, var(--paper));
+}
+</style>

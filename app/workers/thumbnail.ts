@@ -1,0 +1,23 @@
+import { FolioEvaluator } from '#core/evaluate/folio'
+import { lineView } from '#core/format/lineView'
+import type { Conventions } from '#core/format/conventions'
+import type { Thumbnail } from '#shared/folio'
+
+/** Longest time for one line, in milliseconds: a picture on a card is worth no waiting. */
+const PATIENCE = 40
+const MARKS_MOST = 60
+
+/** The small picture of a folio: where the values of its first lines end in the plane. */
+export function thumbnailOf(sources: readonly string[], conventions: Conventions): Thumbnail {
+  const evaluator = new FolioEvaluator()
+  evaluator.setSettings({ ...conventions, timeLimit: PATIENCE })
+  evaluator.setLines(sources.map((source, k) => ({ id: String(k), source })))
+  evaluator.update()
+  const marks = sources.flatMap((_, k) => {
+    const result = evaluator.result(String(k))
+    const view = result ? lineView(result, conventions) : null
+    if (!view?.drawn?.usual || view.name === null) return []
+    return view.drawn.entries.flatMap(({ re, im }) => (Number.isFinite(re) && Number.isFinite(im) ? [{ re, im }] : []))
+  })
+  return { marks: marks.slice(0, MARKS_MOST) }
+}
