@@ -1,6 +1,7 @@
 import * as C from '../numbers/complex'
 import type { Complex } from '../numbers/complex'
 import { timesPowerOfTwo } from '../numbers/scale'
+import { work } from '../numbers/work'
 
 /**
  * All roots of a polynomial with rounded coefficients at once, by the iteration
@@ -39,6 +40,7 @@ export function aberth(list: readonly Complex[]): readonly Found[] | null {
     for (let k = 0; k < count; k += 1) {
       const z = roots[k]
       if (!z || !active[k]) continue
+      work(100 * count)
       const step = newton(terms, z)
       errors[k] = step.radius
       if (step.settled) {

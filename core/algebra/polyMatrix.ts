@@ -1,4 +1,5 @@
-import { asMatrix, itemsOf, matrixOf, settled } from '../values/matrices'
+import { asMatrix, asVector, isInner, itemsOf, matrixOf } from '../values/matrices'
+import { isZero } from '../values/beyond'
 import { integer, vector } from '../values/make'
 import { failure } from '../values/value'
 import type { AlgebraMatrixValue, Failure, Value } from '../values/value'
@@ -14,9 +15,10 @@ const ENTRIES_MOST = 400
 
 export function algebraMatrix(rows: number, cols: number, items: readonly Algebraic[]): Value | Failure {
   const numbers = items.flatMap((item) => (item.kind === 'number' ? [item] : []))
-  if (numbers.length === items.length) return settled(matrixOf(rows, cols, numbers))
+  if (numbers.length === items.length)
+    return rows > 1 ? asVector(matrixOf(rows, cols, numbers)) : matrixOf(rows, cols, numbers)
   if (items.length > ENTRIES_MOST) return failure('matrix-too-large', { count: items.length, limit: ENTRIES_MOST })
-  return cols === 1 ? vector(items) : { kind: 'algebra-matrix', rows, cols, items }
+  return cols === 1 && rows > 1 ? vector(items) : { kind: 'algebra-matrix', rows, cols, items }
 }
 
 /** A value as rows of entries that are numbers or polynomials; a vector is a column. */
@@ -86,7 +88,7 @@ function product(a: AlgebraMatrixValue, b: AlgebraMatrixValue): Value | Failure 
       items.push(sum)
     }
   }
-  if (a.rows === 1 && b.cols === 1) return items[0] ?? integer(0)
+  if (isInner(a, b)) return items[0] ?? integer(0)
   return algebraMatrix(a.rows, b.cols, items)
 }
 
@@ -117,7 +119,7 @@ function minor(m: AlgebraMatrixValue, rows: readonly number[], cols: readonly nu
   let sum: Algebraic | Failure = integer(0)
   for (const [k, col] of cols.entries()) {
     const entry = m.items[row * m.cols + col] ?? integer(0)
-    if (entry.kind === 'number' && entry.re === 0 && entry.im === 0) continue
+    if (entry.kind === 'number' && isZero(entry)) continue
     const inner = minor(m, others, cols.filter((c) => c !== col)) // prettier-ignore
     if (inner.kind === 'failure') return inner
     const term = algebraic('*', entry, inner)
@@ -132,8 +134,7 @@ function minor(m: AlgebraMatrixValue, rows: readonly number[], cols: readonly nu
 export function algebraInverse(m: AlgebraMatrixValue): Value | Failure {
   const determinant = squareOrder(m, 'inv') ?? algebraDeterminant(m)
   if (determinant.kind === 'failure') return determinant
-  if (determinant.kind === 'number' && determinant.re === 0 && determinant.im === 0)
-    return failure('singular', { what: 'inverse' })
+  if (determinant.kind === 'number' && isZero(determinant)) return failure('singular', { what: 'inverse' })
   const n = m.rows
   const items: Algebraic[] = []
   for (let r = 0; r < n; r += 1) {

@@ -1,8 +1,10 @@
 import * as C from '../numbers/complex'
 import * as A from '../values/arithmetic'
+import { isZero as isZeroNumber } from '../values/beyond'
 import { integer } from '../values/make'
 import { failure } from '../values/value'
 import type { Failure, NumberValue } from '../values/value'
+import { work } from '../numbers/work'
 
 /**
  * Polynomials in any number of unknowns, with exact or rounded complex
@@ -33,10 +35,6 @@ export function constant(factor: NumberValue): Polynomial {
 
 export function unknown(name: string): Polynomial {
   return { unknowns: [name], terms: [{ powers: [1], factor: integer(1) }] }
-}
-
-export function isZeroNumber(z: NumberValue): boolean {
-  return z.re === 0 && z.im === 0
 }
 
 export function isZero(p: Polynomial): boolean {
@@ -126,6 +124,7 @@ export function multiply(a: Polynomial, b: Polynomial): Polynomial | Failure {
   const [left, right] = [inUnknowns(a, unknowns), inUnknowns(b, unknowns)]
   const products: Term[] = []
   for (const x of left) {
+    work(100 * right.length)
     for (const y of right) {
       const factor = A.multiply(x.factor, y.factor)
       if (factor.kind === 'failure') return factor
@@ -174,6 +173,7 @@ export function divide(
   const quotient: Term[] = []
   const rest: Term[] = []
   for (let first = open[0]; first; first = open[0]) {
+    work(100 * open.length)
     const powers = first.powers.map((n, k) => n - (lead.powers[k] ?? 0))
     if (powers.some((n) => n < 0)) {
       rest.push(first)

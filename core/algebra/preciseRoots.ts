@@ -3,6 +3,7 @@ import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { timesPowerOfTwo } from '../numbers/scale'
+import { work } from '../numbers/work'
 
 /**
  * Roots of exact coefficients to all the digits of a double and beyond: the
@@ -157,6 +158,7 @@ class Precision {
     for (let round = 0; round < ROUNDS_MOST; round += 1) {
       let longest = 0n
       for (const [k, z] of roots.entries()) {
+        work(2000 * roots.length)
         const { value, slope } = this.horner(terms, z)
         const newton = this.divide(value, slope)
         if (!newton) return null

@@ -1,3 +1,4 @@
+import * as C from '../numbers/complex'
 import * as A from '../values/arithmetic'
 import { integer } from '../values/make'
 import { failure } from '../values/value'
@@ -100,8 +101,9 @@ function sum(x: Algebraic, y: Algebraic, join: Join): Algebraic | Failure {
 
 export type AlgebraSign = '+' | '-' | '*' | '/' | '^' | '||'
 
-/** An operator on numbers and polynomials. */
+/** An operator on numbers and polynomials. Of a polynomial with ∞ or what is undefined nothing is known. */
 export function algebraic(sign: AlgebraSign, x: Algebraic, y: Algebraic): Algebraic | Failure {
+  if (isOutside(x) || isOutside(y)) return A.undefinedNumber()
   switch (sign) {
     case '+':
       return sum(x, y, P.add)
@@ -128,6 +130,8 @@ export function algebraic(sign: AlgebraSign, x: Algebraic, y: Algebraic): Algebr
     }
   }
 }
+
+const isOutside = (x: Algebraic): boolean => x.kind === 'number' && !x.exact && !C.isFinite(x)
 
 function raised(x: Algebraic, y: Algebraic): Algebraic | Failure {
   if (y.kind !== 'number' || y.im !== 0 || !Number.isInteger(y.re)) return failure('polynomial-exponent')

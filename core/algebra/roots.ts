@@ -1,6 +1,7 @@
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
+import { isZero } from '../values/beyond'
 import { complexNumber, exactNumber, integer, ofSort, real } from '../values/make'
 import { failure } from '../values/value'
 import type { Failure, NumberValue } from '../values/value'
@@ -34,12 +35,12 @@ const EXACT_DEGREE = 40
  * coefficients come from `aberth.ts`, at any scale of the unknown.
  */
 export function rootsOf(list: readonly NumberValue[]): Roots | Failure {
-  const first = list.findIndex((c) => !P.isZeroNumber(c))
+  const first = list.findIndex((c) => !isZero(c))
   if (first < 0) return failure('roots-of-zero')
   const trimmed = list.slice(first)
   if (!trimmed.every((c) => C.isFinite(c))) return failure('domain', { name: 'roots', needs: 'finite coefficients' })
   if (trimmed.length - 1 > DEGREE_MOST) return failure('degree-too-high', { limit: DEGREE_MOST })
-  const last = trimmed.findLastIndex((c) => !P.isZeroNumber(c))
+  const last = trimmed.findLastIndex((c) => !isZero(c))
   const atZero = Array.from({ length: trimmed.length - 1 - last }, () => integer(0))
   const core = trimmed.slice(0, last + 1)
   const exact = core.every((c) => c.exact) && core.length - 1 <= EXACT_DEGREE ? separated(core) : null

@@ -1,4 +1,4 @@
-import { asMatrix, itemAt, mapMatrix, matrixOf, settled, shapeText, zipMatrices } from '../values/matrices'
+import { asMatrix, itemAt, likeOperands, mapMatrix, matrixOf, shapeText, zipMatrices } from '../values/matrices'
 import { mapVector, zipVectors } from '../values/vectors'
 import { failure } from '../values/value'
 import type { Failure, MatrixValue, Value, VectorValue } from '../values/value'
@@ -17,8 +17,7 @@ export function entrywise(a: Value, b: Value, sign: string, join: Join): Value |
   if (isArray(a) && isArray(b)) {
     const [left, right] = [asMatrix(a), asMatrix(b)]
     if (!left || !right) return failure('shapes-differ', { left: shapeText(a), right: shapeText(b), sign })
-    const value = zipMatrices(left, right, sign, join)
-    return value.kind === 'matrix' ? settled(value) : value
+    return likeOperands(zipMatrices(left, right, sign, join), a, b)
   }
   if (a.kind === 'vector') return mapVector(a, (x) => join(x, b))
   if (b.kind === 'vector') return mapVector(b, (y) => join(a, y))

@@ -175,7 +175,8 @@ function goesOn(budget: Budget): boolean {
   return budget.steps > 0 && beforeDeadline(budget)
 }
 
-function beforeDeadline(budget: Budget): boolean {
+/** False when a line has used up its time. */
+export function beforeDeadline(budget: Budget): boolean {
   const now = Date.now()
   // The clock starts at the first look: most lines end before it.
   if (budget.deadline === 0) budget.deadline = now + budget.timeLimit

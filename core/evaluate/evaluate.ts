@@ -6,7 +6,7 @@ import * as Q from '../numbers/rational'
 import type { Node, Polar } from '../notation/tree'
 import * as A from '../values/arithmetic'
 import { degrees, inUnit, radians } from '../values/convert'
-import { asMatrix, mapMatrix, settled, transposed } from '../values/matrices'
+import { asMatrix, mapMatrix, turned } from '../values/matrices'
 import { euclideanNorm, mapVector } from '../values/vectors'
 import { angleOf, angleOfTurns, integer, text } from '../values/make'
 import type { Failure, NumberValue, Value } from '../values/value'
@@ -297,7 +297,7 @@ function markedValue(sign: 'T' | 'H' | '*', value: Value, kept: boolean): Value 
     return mapVector(value, (item) => (item.kind === 'number' ? conjugate(item) : item))
   if (value.kind === 'matrix' && sign === '*') return mapMatrix(value, conjugate)
   const array = asMatrix(value)
-  if (array) return settled(transposed(array, sign === 'H'))
+  if (array) return turned(array, sign === 'H')
   return failure('wrong-kind', { what: `^${sign}`, kind: value.kind })
 }
 

@@ -6,11 +6,13 @@ import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
 import type { Node, Span, Statement } from '../notation/tree'
 import * as C from '../numbers/complex'
+import { onTheClock } from '../numbers/work'
+import type { Clock } from '../numbers/work'
 import { failure } from '../values/value'
 import type { Failure, FunctionValue, NumberValue, Value } from '../values/value'
 import { check } from './check'
 import type { Tolerance } from './check'
-import { Context, DEPTH_LIMIT, STEP_LIMIT, TIME_LIMIT } from './context'
+import { beforeDeadline, Context, DEPTH_LIMIT, STEP_LIMIT, TIME_LIMIT } from './context'
 import type { AngleUnit, Budget, Notes, Scope } from './context'
 import { arrayFixes } from './arrayFixes'
 import { evaluate } from './evaluate'
@@ -56,7 +58,8 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   const run = new Run(names, bound.used)
   const unread = parsed.problem ?? bound.problem
   if (unread !== null) return failed(bound, unread, run)
-  const value = statementValue(parsed.statement, bound, run)
+  const worked = onTheClock(run, () => statementValue(parsed.statement, bound, run))
+  const value = worked === 'late' ? failure('too-long') : worked
   if (value !== null && value.kind !== 'number') return otherOutcome(value, parsed, bound, run)
   const edge = value === null || C.isFinite(value) ? null : atTheEdge(value, bound, parsed)
   if (edge?.code === 'too-large') return failed(bound, edge, run)
@@ -128,7 +131,7 @@ function waiting(name: string, line: number, body: Node): Failure {
 const NO_TERMS: ReadonlySet<Node> = new Set()
 
 /** One evaluation of a line: what is left of its steps, what it reads, and what it was told on the way. */
-class Run implements Budget, Notes, Scope {
+class Run implements Budget, Clock, Notes, Scope {
   steps = STEP_LIMIT
   depth = DEPTH_LIMIT
   deadline = 0
@@ -148,6 +151,10 @@ class Run implements Budget, Notes, Scope {
 
   get report(): Budget['report'] {
     return this.names.report
+  }
+
+  goesOn(): boolean {
+    return beforeDeadline(this)
   }
 
   get bareTerms(): ReadonlySet<Node> {

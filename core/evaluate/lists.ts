@@ -2,7 +2,7 @@ import { hole } from '../notation/nodes'
 import type { Entry, Node } from '../notation/tree'
 import { asRadians } from '../values/convert'
 import { text, vector } from '../values/make'
-import { asMatrix, itemAt, matrixOf, settled } from '../values/matrices'
+import { asMatrix, asVector, itemAt, matrixOf } from '../values/matrices'
 import { madeSweep, pickPoints, pointAt } from '../values/sweeps'
 import { algebraMatrix } from '../algebra/polyMatrix'
 import { isAlgebraic } from '../algebra/ratio'
@@ -70,8 +70,7 @@ function fromRows(items: readonly Value[]): Value | Failure {
     if (!row) return failure('entries-are-numbers', { kind: item.kind })
     blocks.push(Array.from({ length: row.rows }, (_, k) => matrixOf(1, 1, [itemAt(row, k)])))
   }
-  const matrix = fromBlocks(blocks)
-  return matrix.kind === 'failure' ? matrix : settled(matrix)
+  return fromBlocks(blocks)
 }
 
 function rows(entries: readonly Node[], context: Context, evaluate: Evaluate): Value | Failure {
@@ -112,7 +111,7 @@ function rowsOf(entries: readonly Node[], cells: readonly Cell[]): Value | Failu
     return row ? at(row, matrix) : matrix
   }
   // A matrix of one column that was written by rows is a vector, as every column is.
-  return settled(matrix)
+  return matrix
 }
 
 /** Entries with unknowns stand singly, not in blocks. */
@@ -206,8 +205,11 @@ function matrixEntry(m: MatrixValue, node: Entry, context: Context, evaluate: Ev
   const chosen = cellsOf(m, node, context, evaluate)
   if ('kind' in chosen) return chosen
   const items = chosen.cells.map((k) => itemAt(m, k))
-  const single = isSingle(node.index) && node.column !== null && isSingle(node.column)
-  return settled(matrixOf(chosen.rows, chosen.cols, items), single)
+  const [only] = items
+  const across = node.column ? isSingle(node.column) : m.cols === 1
+  if (only && isSingle(node.index) && across) return only
+  const part = matrixOf(chosen.rows, chosen.cols, items)
+  return node.column && isSingle(node.column) ? asVector(part) : part
 }
 
 const isSingle = (node: Node): boolean => node.type !== 'all' && node.type !== 'slice'
@@ -235,7 +237,8 @@ function indices(node: Node, count: number, code: string, context: Context, eval
     const value = evaluate(node.step, inner)
     if (value.kind === 'failure') return value
     step = value.kind === 'number' && value.im === 0 ? value.re : NaN
-    if (!Number.isInteger(step) || step === 0) return at(node.step, failure('step-zero'))
+    if (!Number.isInteger(step)) return at(node.step, failure('step-whole'))
+    if (step === 0) return at(node.step, failure('step-zero'))
     if (step > 0 !== first <= last && first !== last) return at(node.step, failure('step-direction', { step }))
   }
   const places: number[] = []

@@ -1,4 +1,5 @@
 import { reckon } from '../testing'
+import type { Value } from '../values/value'
 
 const last = (...lines: string[]) => reckon(lines).at(-1)!
 const value = (...lines: string[]): string => last(...lines).error?.code ?? last(...lines).text
@@ -10,7 +11,8 @@ const V = 'v = [5, 6]'
 describe('written out', () => {
   test.each([
     ['[[1, 2], [3, 4]]', '[[1, 2], [3, 4]]'],
-    ['[[1], [2]]', '[1, 2]'],
+    ['[[1], [2]]', '[[1], [2]]'],
+    ['[[5]]', '[[5]]'],
     ['[[1/(r + c - 1) for c = 1 to 2] for r = 1 to 2]', '[[1, 0.5], [0.5, 0.33333]]'],
     ['[[k^2 for k = 1 to 3], [7, 8, 9]]', '[[1, 4, 9], [7, 8, 9]]'],
     ['[[1, 2], [3]]', 'rows-differ'],
@@ -26,6 +28,81 @@ describe('written out', () => {
     expect(value(V, 'beside(v, [7, 8])')).toBe('[[5, 7], [6, 8]]')
     expect(value(A, 'beneath(A, [[9, 9]])')).toBe('[[1, 2], [3, 4], [9, 9]]')
     expect(value(A, V, 'beside(A, [1, 2, 3])')).toBe('blocks-differ')
+  })
+})
+
+describe('a matrix written as one stays one', () => {
+  const column = 'B = [[0], [1]]'
+  test.each([
+    [['M = [[5]]', 'M^-1'], '[[0.2]]'],
+    [['M = [[5]]', 'M*M + 2M - M/5'], '[[34]]'],
+    [['M = [[5]]', 'M^T'], '[[5]]'],
+    [['M = [[5]]', 'M*[3]'], '[15]'],
+    [['M = [[5]]', 'inv(M)'], '[[0.2]]'],
+    [['|[[-5]]|'], '-5'],
+    [['expm([[0]])'], '[[1]]'],
+    [['identity(1)'], '[[1]]'],
+    [['unknown s', '[[s]]*[[s]]'], '[[s^2]]'],
+    [['f = 2 to 3', '[[f]]^2'], '2 points, [[4]] … [[9]]'],
+    [[A, column, 'A*B'], '[[2], [4]]'],
+    [[A, column, 'solve(A, B)'], '[[1], [-0.5]]'],
+    [[A, 'solve(A, [0, 1])'], '[1, -0.5]'],
+    [[column, 'B^T'], '[[0, 1]]'],
+    [[column, 'B + [1, 1]'], '[1, 2]'],
+    [[column, 'B == [0, 1]'], 'true'],
+    [[column, 'B[2]'], '1'],
+    [[column, 'B[2, 1]'], '1'],
+    [[column, 'each(B^2)'], '[[0], [1]]'],
+    // A row times a column is a number, whatever they were written as.
+    [[A, column, '[[1, 0]]*A*B'], '2'],
+    [[A, 'v = [1, 0]', 'v^T*A*v'], '1'],
+    // Where a vector is due a column will do.
+    [['cross([[1], [0], [0]], [0, 1, 0])'], '[0, 0, 1]'],
+    [['A = [[1, 2], [3, 4]]', 'A[all, 1]'], '[1, 3]'],
+    [['[1, 2]^T^T'], '[1, 2]'],
+  ])('%j', (lines, expected) => expect(value(...lines)).toBe(expected))
+})
+
+describe('what cannot be known is undefined', () => {
+  const ALL = [
+    'rank', 'cond', 'inv', 'ref', 'rref', 'null', 'qr', 'svd', 'lu', 'cholesky', 'eigenvalues', 'eigenvectors',
+    'eigenpairs', 'charpoly', 'expm',
+  ] // prettier-ignore
+  /** Every number that a value holds. */
+  const numbers = (v: Value | null): number[] => {
+    if (v?.kind === 'number') return [v.re]
+    if (v?.kind === 'vector') return v.items.flatMap(numbers)
+    if (v?.kind === 'matrix') return [...v.dense.re]
+    return v?.kind === 'parts' ? [...v.parts.values()].flatMap(numbers) : []
+  }
+  test.each(ALL.flatMap((name) => [`${name}([[inf, 1], [1, 2]])`, `${name}([[1, 0/0], [0/0, 2]])`]))('%s', (line) => {
+    const found = numbers(last(line).value)
+    expect(found.length).toBeGreaterThan(0)
+    expect(found.every(Number.isNaN)).toBe(true)
+  })
+
+  test.each([
+    ['solve([[inf, 1], [1, 2]], [1, 2])', '[undefined, undefined]'],
+    ['lsq([[inf], [1]], [1, 2])', '[undefined]'],
+    ['[[inf, 1], [1, 2]]^-1', '[[undefined, undefined], [undefined, undefined]]'],
+    ['norm([[inf, 1], [1, 2]])', '∞'],
+    ['norm([[0/0, inf]])', 'undefined'],
+    ['sort([2, 0/0, 1])', '[undefined, undefined, undefined]'],
+  ])('%s', (line, expected) => expect(value(line)).toBe(expected))
+
+  test.each(['s + 0/0', '0/0*s', 's/inf', 's*inf', 'inf*s - inf*s', 's || (0/0)'])('%s', (line) => {
+    expect(value('unknown s', line)).toBe('undefined')
+  })
+
+  test.each([
+    ['inf*j', Infinity, 0],
+    ['-inf*j', -Infinity, 0],
+    ['j*inf', Infinity, 0],
+  ])('%s goes along the imaginary axis', (line, im, re) => {
+    expect(last(line).value).toMatchObject({ kind: 'number', re, im })
+  })
+  test('of 0 times ∞ nothing is known', () => {
+    for (const line of ['0*inf', 'inf*(0 + 0j)', '(inf*j)*0']) expect(value(line)).toMatch(/^undefined/)
   })
 })
 

@@ -4,12 +4,21 @@ import { asRadians, inUnit } from '../values/convert'
 import { algebraInverse, algebraMatrices, hasUnknowns } from '../algebra/polyMatrix'
 import { algebraic, isAlgebraic, negated, sameAlgebra } from '../algebra/ratio'
 import { angleOf, angleOfTurns, exactReal, integer, real, text, truth } from '../values/make'
-import type { AngleValue, Failure, Kind, MatrixValue, NumberValue, Value } from '../values/value'
+import type { AngleValue, Failure, Kind, MatrixValue, NumberValue, Value, VectorValue } from '../values/value'
 import { failure } from '../values/value'
 import type { AngleUnit } from './context'
 import type { Comparison } from '../notation/tree'
 import { matrixPower } from '../linear/values'
-import { asMatrix, itemsOf, mapMatrix, product as matrixProduct, settled, zipMatrices } from '../values/matrices'
+import {
+  asMatrix,
+  isInner,
+  itemAt,
+  itemsOf,
+  likeOperands,
+  mapMatrix,
+  product as matrixProduct,
+  zipMatrices,
+} from '../values/matrices'
 import { mapVector, zipVectors } from '../values/vectors'
 
 /** The rules of each operator, one entry for each pair of kinds. */
@@ -198,9 +207,9 @@ function matrices(a: Value, b: Value, sign: BinarySign, context: OperatorContext
     return algebraMatrices(sign, a, b)
   const [left, right] = [asMatrix(a), asMatrix(b)]
   if (!left || !right) return failure('entries-are-numbers', { kind: 'text' })
-  if (sign === '*') return matrixProduct(left, right)
-  const value = zipMatrices(left, right, sign, (x, y) => binary(sign, x, y, context))
-  return value.kind === 'matrix' ? settled(value) : value
+  const value =
+    sign === '*' ? matrixProduct(left, right) : zipMatrices(left, right, sign, (x, y) => binary(sign, x, y, context))
+  return sign === '*' && value.kind === 'matrix' && isInner(left, right) ? itemAt(value, 0) : likeOperands(value, a, b)
 }
 
 for (const [left, right] of [
@@ -287,12 +296,20 @@ function sameValue(a: Value, b: Value): boolean | null {
     return a.turns && b.turns ? Q.equals(a.turns, b.turns) : a.radians === b.radians
   }
   if (a.kind === 'matrix' && b.kind === 'matrix') return sameMatrix(a, b)
+  if (a.kind === 'matrix' && b.kind === 'vector') return sameColumn(a, b)
+  if (a.kind === 'vector' && b.kind === 'matrix') return sameColumn(b, a)
   if (a.kind === 'vector' && b.kind === 'vector')
     return a.items.length === b.items.length && a.items.every((x, k) => sameValue(x, b.items[k] ?? x) === true)
   if (isAlgebraic(a) && isAlgebraic(b)) return sameAlgebra(a, b)
   if (a.kind === 'text' && b.kind === 'text') return a.text === b.text
   if (a.kind === 'truth' && b.kind === 'truth') return a.truth === b.truth
   return null
+}
+
+/** A matrix of one column and a vector are compared as columns. */
+function sameColumn(a: MatrixValue, v: VectorValue): boolean | null {
+  const b = asMatrix(v)
+  return b && sameMatrix(a, b)
 }
 
 function sameMatrix(a: MatrixValue, b: MatrixValue): boolean {

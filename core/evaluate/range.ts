@@ -37,7 +37,10 @@ export function evaluateRange(node: Range, context: Context, evaluate: Evaluate)
 function end(node: Range['first'], context: Context, evaluate: Evaluate): End | Failure {
   const value = evaluate(node, context)
   if (value.kind === 'failure' || value.kind === 'angle') return value
-  if (value.kind === 'number' && value.im === 0 && Number.isFinite(value.re)) return value
+  if (value.kind === 'number' && value.im === 0) {
+    if (Number.isFinite(value.re)) return value
+    return { ...failure(value.exact ? 'too-large' : 'range-finite'), from: node.from, to: node.to }
+  }
   return { ...failure('range-end', { kind: value.kind }), from: node.from, to: node.to }
 }
 
@@ -45,7 +48,8 @@ const sizeOf = (end: End): number => (end.kind === 'angle' ? end.radians : end.r
 
 /** How many points a range would have, or why it has none. */
 function counted(count: number): number | Failure {
-  if (count > POINTS_MOST) return failure('too-many-points', { count: Math.min(count, 1e15), limit: POINTS_MOST })
+  if (count > POINTS_MOST)
+    return failure('too-many-points', { count: count > 1e15 ? 'more than 10^15' : count, limit: POINTS_MOST })
   return count
 }
 
@@ -54,10 +58,12 @@ function byStep(first: End, last: End, amount: Value | null): Float64Array | Fai
   const usual = first.kind === 'angle' ? degrees(integer(1)) : integer(1)
   const given = amount ?? usual
   if ((given.kind !== 'number' && given.kind !== 'angle') || given.kind !== first.kind) return failure('step-kind')
+  if (given.kind === 'number' && given.im !== 0) return failure('step-real')
   const size = sizeOf(given)
   // A range that falls needs no sign where no step is given.
   const step = amount === null && b < a ? -size : size
-  if (step === 0 || !Number.isFinite(step)) return failure('step-zero')
+  if (!Number.isFinite(step)) return failure('step-real')
+  if (step === 0) return failure('step-zero')
   if (step > 0 !== b > a && a !== b) return failure('step-direction', { step: Number(step.toPrecision(6)) })
   const count = counted(Math.floor((b - a) / step + SLACK) + 1)
   if (typeof count !== 'number') return count
@@ -109,11 +115,23 @@ function commonEnds(first: End, last: End): { a: number; b: number; bottom: numb
   return [found.a, found.b, found.bottom].every((x) => Math.abs(x) < 2 ** 28) ? found : null
 }
 
+/** a·10^p; where the power alone would leave the range of doubles, in two steps. */
+function multiplied(a: number, p: number): number {
+  if (Math.abs(p) < 300) return a * 10 ** p
+  const half = Math.trunc(p / 2)
+  return a * 10 ** half * 10 ** (p - half)
+}
+
+function divided(a: number, p: number): number {
+  return p < 300 ? a / 10 ** p : a / 1e300 / 10 ** (p - 300)
+}
+
 function byDecade(a: number, b: number, amount: Value | null): Float64Array | Failure {
   const per = amount?.kind === 'number' && amount.im === 0 ? amount.re : NaN
   if (!(per > 0) || !Number.isFinite(per)) return failure('decade-count')
   if (!(a > 0) || !(b > 0)) return failure('decade-ends')
-  const decades = Math.log10(b / a)
+  const ratio = b / a
+  const decades = ratio > 0 && Number.isFinite(ratio) ? Math.log10(ratio) : Math.log10(b) - Math.log10(a)
   const count = counted(Math.floor(Math.abs(decades) * per + SLACK) + 1)
   if (typeof count !== 'number') return count
   const direction = decades < 0 ? -1 : 1
@@ -122,7 +140,7 @@ function byDecade(a: number, b: number, amount: Value | null): Float64Array | Fa
   for (let k = 0; k < count; k += 1) {
     // Whole decades down are hit exactly by a quotient, not by a negative power.
     const down = direction < 0 && whole && k % per === 0
-    out[k] = down ? a / 10 ** (k / per) : a * 10 ** ((direction * k) / per)
+    out[k] = down ? divided(a, k / per) : multiplied(a, (direction * k) / per)
   }
   const end = out[count - 1] as number
   if (Math.abs(end / b - 1) < SLACK) out[count - 1] = b

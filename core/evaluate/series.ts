@@ -2,6 +2,7 @@ import type { Node, Series } from '../notation/tree'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { exactReal, real, vector } from '../values/make'
+import { isZero } from '../values/beyond'
 import { failure } from '../values/value'
 import type { Failure, NumberValue, Value, VectorValue } from '../values/value'
 import type { Context, Evaluate, Scope } from './context'
@@ -31,7 +32,7 @@ export function evaluateSeries(node: Series, context: Context, evaluate: Evaluat
   if (last.kind === 'failure') return last
   const step = over.step ? bound(over.step, context, evaluate) : exactReal(Q.ONE)
   if (step.kind === 'failure') return step
-  if (step.re === 0) return failure('step-zero')
+  if (isZero(step)) return failure('step-zero')
   const count = Math.floor((last.re - first.re) / step.re + 1e-9) + 1
   if (over.step && count <= 0 && last.re !== first.re) return failure('step-direction', { step: step.re })
   if (count > SERIES_LIMIT) return failure('too-many-entries', { count, limit: SERIES_LIMIT })
@@ -48,7 +49,10 @@ export function evaluateSeries(node: Series, context: Context, evaluate: Evaluat
 function bound(node: Node, context: Context, evaluate: Evaluate): NumberValue | Failure {
   const value = evaluate(node, context)
   if (value.kind === 'failure') return value
-  if (value.kind === 'number' && value.im === 0 && Number.isFinite(value.re)) return value
+  if (value.kind === 'number' && value.im === 0) {
+    if (Number.isFinite(value.re)) return value
+    return { ...failure(value.exact ? 'too-large' : 'range-finite'), from: node.from, to: node.to }
+  }
   return { ...failure('series-bound', { kind: value.kind }), from: node.from, to: node.to }
 }
 

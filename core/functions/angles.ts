@@ -4,6 +4,7 @@ import type { Rational } from '../numbers/rational'
 import { cosDegrees, cosTurns, sinDegrees, sinTurns, tanDegrees, tanTurns } from '../numbers/turns'
 import type { TurnValue } from '../numbers/turns'
 import * as A from '../values/arithmetic'
+import { isZero } from '../values/beyond'
 import { asDegrees, asRadians } from '../values/convert'
 import { angleOf, angleOfTurns, argumentOf, exactReal, fromComponents, integer, real } from '../values/make'
 import type { AngleValue, Failure, NumberValue, Value } from '../values/value'
@@ -60,7 +61,9 @@ function reciprocal(name: string, of: Circular, summary: string, examples: reado
     summary,
     examples,
     apply: (args) => {
-      const value = circularValue(of, args[0])
+      const [z] = args
+      if (z?.kind === 'number' && of !== 'tan') return A.rounded((of === 'cos' ? C.sec : C.csc)(z), true, z)
+      const value = circularValue(of, z)
       if (value.kind === 'failure') return value
       if (of === 'tan' && value.re === Infinity) return integer(0)
       return A.divide(integer(1), value)
@@ -91,14 +94,20 @@ function arccosine(value: NumberValue): Value | Failure {
   if (value.im !== 0 || Math.abs(value.re) > 1) return A.rounded(C.arccos(value), true, value)
   const turns = exactArc(value)
   const rest = turns && Q.subtract({ n: 1, d: 4 }, turns)
-  return rest ? angleOfTurns(rest) : angleOf(Math.acos(value.re))
+  return rest ? angleOfTurns(rest) : angleOf(cosineAngle(value))
+}
+
+/** arccos x; of exact numbers near 1 by what is missing to 1: arccos x = 2·arcsin √((1 − x)/2). */
+function cosineAngle({ re, exact }: NumberValue): number {
+  const missing = exact && re > 0.5 ? Q.subtract(Q.ONE, exact.re) : null
+  return missing ? 2 * Math.asin(Math.sqrt(Q.toNumber(missing) / 2)) : Math.acos(re)
 }
 
 function arctangent(value: NumberValue): Value | Failure {
   if (value.re === 0 && Math.abs(value.im) === 1)
     return failure('domain', { name: 'arctan', needs: 'a value other than j and −j, where it has poles' })
   if (value.im !== 0) return A.rounded(C.arctan(value), true, value)
-  const eighth = value.exact && Math.abs(value.re) <= 1 && Number.isInteger(value.re)
+  const eighth = value.exact && Math.abs(value.re) <= 1 && Q.isInteger(value.exact.re)
   return eighth ? angleOfTurns({ n: value.re, d: value.re === 0 ? 1 : 8 }) : angleOf(Math.atan(value.re))
 }
 
@@ -136,7 +145,7 @@ function hyperbolic(
     examples,
     apply: (args) => {
       const value = numberAt(args, 0)
-      if (value.exact && value.re === 0 && value.im === 0 && name !== 'cosh' && name !== 'arcosh') return integer(0)
+      if (value.exact && isZero(value) && name !== 'cosh' && name !== 'arcosh') return integer(0)
       if (name === 'artanh' && Math.abs(value.re) === 1 && value.im === 0) return real(value.re * Infinity)
       const result = of(value)
       return A.rounded(result, value.complex || result.im !== 0, value)

@@ -1,8 +1,9 @@
 import type { Context } from '../evaluate/context'
 import { asRadians, inUnit } from '../values/convert'
-import { asMatrix, itemsOf, mapMatrix, matrixOf, shapeText } from '../values/matrices'
+import { asMatrix, asVector, itemsOf, mapMatrix, matrixOf, shapeText } from '../values/matrices'
 import type { Node } from '../notation/tree'
-import type { Failure, Value, VectorValue } from '../values/value'
+import * as Q from '../numbers/rational'
+import type { Failure, NumberValue, Value, VectorValue } from '../values/value'
 import { integer, vector } from '../values/make'
 import { asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
 import { algebraic, isAlgebraic } from '../algebra/ratio'
@@ -197,6 +198,11 @@ function wrongKind(definition: FunctionDefinition, parameter: Parameter, value: 
   return failure('argument-kind', data)
 }
 
+/** Whole numbers are known to the unit: exact ones of any size, rounded ones while doubles tell all of them apart. */
+function isWhole({ re, im, exact }: NumberValue): boolean {
+  return im === 0 && (exact ? Q.isInteger(exact.re) : Number.isSafeInteger(re))
+}
+
 function coerce(
   definition: FunctionDefinition,
   parameter: Parameter,
@@ -225,11 +231,13 @@ function coerce(
       return number.kind === 'number' && number.im === 0 ? number : wrongKind(definition, parameter, value)
     }
     case 'whole':
-      return value.kind === 'number' && value.im === 0 && Number.isInteger(value.re)
-        ? value
-        : wrongKind(definition, parameter, value)
+      return value.kind === 'number' && isWhole(value) ? value : wrongKind(definition, parameter, value)
     case 'vector':
-      return value.kind === 'vector' ? value : wrongKind(definition, parameter, value)
+      return value.kind === 'matrix' && value.cols === 1
+        ? asVector(value)
+        : value.kind === 'vector'
+          ? value
+          : wrongKind(definition, parameter, value)
     case 'array':
       return value.kind === 'vector' || value.kind === 'matrix' ? value : wrongKind(definition, parameter, value)
     case 'matrix':

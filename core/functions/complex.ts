@@ -2,6 +2,7 @@ import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
+import { isBeyond, isZero } from '../values/beyond'
 import {
   argumentOf,
   complexNumber,
@@ -36,14 +37,15 @@ function principalRoot(z: NumberValue, n: number): NumberValue | Failure {
   if (n === 2) return A.squareRoot(z)
   const size = C.abs(z)
   if (z.im === 0 && z.re >= 0) {
-    const root = Math.pow(z.re, 1 / n)
-    const whole = Math.round(root)
-    const q = Q.rational(whole)
-    const exact = q && Q.power(q, n)
-    if (q && exact && z.exact && Q.equals(exact, z.exact.re)) return exactNumber({ re: q, im: Q.ZERO }, z.complex)
-    return A.rounded({ re: n === 3 ? Math.cbrt(z.re) : root, im: 0 }, z.complex, z)
+    const exact = z.exact && A.exactNthRoot(z.exact.re, n)
+    if (exact) return exactNumber({ re: exact, im: Q.ZERO }, z.complex)
+    const root = n === 3 ? Math.cbrt(z.re) : Math.pow(z.re, 1 / n)
+    return A.farNthRoot(z, n) ?? A.rounded({ re: root, im: 0 }, z.complex, z)
   }
-  const magnitude = n === 3 ? Math.cbrt(size) : Math.pow(size, 1 / n)
+  const length = isBeyond(z) ? A.magnitude(z) : null
+  const far = length && (length.kind === 'failure' ? length : A.farNthRoot(length, n))
+  if (far?.kind === 'failure') return far
+  const magnitude = far ? far.re : n === 3 ? Math.cbrt(size) : Math.pow(size, 1 / n)
   const argument = argumentOf(z)
   const turns = argument.turns && Q.multiply(argument.turns, { n: 1, d: n })
   if (turns) {
@@ -146,7 +148,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
       const value = numberAt(args, 0)
       const n = numberAt(args, 1).re
       if (n < 1 || n > 1000) return failure('domain', { name: 'everyroot', needs: 'an order from 1 to 1000' })
-      if (value.re === 0 && value.im === 0) return vector([exactNumber(G.ZERO, true)])
+      if (isZero(value)) return vector([exactNumber(G.ZERO, true)])
       const principal = principalRoot(value, n)
       if (principal.kind === 'failure') return principal
       const roots: Value[] = []

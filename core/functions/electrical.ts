@@ -1,13 +1,19 @@
 import * as A from '../values/arithmetic'
+import { isBeyond, isZero } from '../values/beyond'
 import { integer, real } from '../values/make'
 import type { Failure, NumberValue, Value } from '../values/value'
 import { numberAt } from './arguments'
+import { commonLog } from './powers'
 import type { FunctionDefinition } from './definition'
 
 function decibels(x: NumberValue): Value | Failure {
   const size = A.magnitude(x)
   if (size.kind === 'failure') return size
-  if (size.re === 0) return real(-Infinity)
+  if (isZero(size)) return real(-Infinity)
+  if (isBeyond(size)) {
+    const bels = commonLog(size)
+    return bels.kind === 'number' ? A.multiply(integer(20), bels) : bels
+  }
   const value = 20 * Math.log10(size.re)
   return Number.isInteger(value) && size.exact ? integer(value) : real(value)
 }

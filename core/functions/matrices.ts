@@ -1,5 +1,6 @@
 import { eigenOf, SCALINGS } from '../linear/eigenValues'
 import type { EigenValues } from '../linear/eigenValues'
+import { isFinite, zeros } from '../linear/dense'
 import * as L from '../linear/values'
 import {
   algebraCharpoly,
@@ -13,7 +14,7 @@ import type { Context } from '../evaluate/context'
 import type { Node } from '../notation/tree'
 import { sideBySide, stacked } from '../evaluate/arrays'
 import { integer, real, vector } from '../values/make'
-import { asMatrix, ENTRIES_MOST, itemAt, itemsOf, matrixOf, settled, transposed } from '../values/matrices'
+import { asMatrix, ENTRIES_MOST, fromDense, itemAt, itemsOf, likeOperands, matrixOf, turned } from '../values/matrices'
 import { failure } from '../values/value'
 import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/value'
 import { numberAt } from './arguments'
@@ -61,8 +62,37 @@ function ofMatrix(
     spellings,
     summary,
     examples,
-    apply: (args, context) => apply(matrixAt(args, 0), context),
+    apply: (args, context) => knowing(matrixAt(args, 0), (m) => apply(m, context), INFINITE.has(name)),
   }
+}
+
+/** Of these a matrix with ∞ among its entries can tell something. */
+const INFINITE: ReadonlySet<string> = new Set(['det', 'tr', 'transpose'])
+
+/**
+ * What cannot be known is undefined: a matrix with entries that are not finite has a result of the
+ * shape that is due, and no value in it.
+ */
+function knowing(m: MatrixValue, apply: (m: MatrixValue) => Value | Failure, infinite = false): Value | Failure {
+  if (infinite || isFinite(m.dense)) return apply(m)
+  const shaped = apply(diagonalOnes(m.rows, m.cols))
+  return shaped.kind === 'failure' ? shaped : undefinedLike(shaped)
+}
+
+function diagonalOnes(rows: number, cols: number): MatrixValue {
+  const one = zeros(rows, cols)
+  for (let k = 0; k < Math.min(rows, cols); k += 1) one.re[k * (cols + 1)] = 1
+  return fromDense(one)
+}
+
+/** The same kind and shape, with nothing known of it. */
+function undefinedLike(value: Value): Value {
+  if (value.kind === 'number') return real(NaN)
+  if (value.kind === 'vector') return vector(value.items.map(undefinedLike))
+  if (value.kind === 'matrix') return fromDense({ ...value.dense, re: value.dense.re.map(() => NaN) })
+  if (value.kind === 'parts')
+    return { ...value, parts: new Map([...value.parts].map(([name, part]) => [name, undefinedLike(part)])) }
+  return value
 }
 
 /** Says that a solution has lost digits; the line stands all the same. */
@@ -92,10 +122,12 @@ function eigenPart(
       const [, wanted] = args
       const scaling = wanted?.kind === 'text' ? SCALINGS.find((s) => s === wanted.text) : 'unit'
       if (!scaling) return failure('domain', { name, needs: `"unit", "largest" or "smallest" as its second argument` })
-      const found = eigenOf(matrixAt(args, 0), name, scaling)
-      if ('kind' in found) return found
-      if (found.defective && context.at) context.hint('defective', context.at)
-      return take(found)
+      return knowing(matrixAt(args, 0), (m) => {
+        const found = eigenOf(m, name, scaling)
+        if ('kind' in found) return found
+        if (found.defective && context.at) context.hint('defective', context.at)
+        return take(found)
+      })
     },
   }
 }
@@ -105,7 +137,7 @@ const pairs = ({ values, vectors }: EigenValues): PartsValue => ({
   of: 'eigenpairs',
   parts: new Map<string, Value>([
     ['values', vector(values)],
-    ['vectors', settled(vectors)],
+    ['vectors', vectors],
   ]),
 })
 
@@ -121,7 +153,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     ['inverse'],
   ),
   ofMatrix('transpose', 'Transpose, also A^T.', [{ entry: `transpose(${TWO})`, gives: '[[1, 3], [2, 4]]' }], (m) =>
-    settled(transposed(m, false)),
+    turned(m, false),
   ),
   ofMatrix('tr', 'Trace: the sum of the diagonal.', [{ entry: `tr(${TWO})`, gives: '5' }], L.trace, ['trace']),
   ofMatrix('rank', 'Rank: the number of independent rows.', [{ entry: 'rank([[1, 2], [2, 4]])', gives: '1' }], L.rank),
@@ -154,7 +186,10 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     apply: (args, context) => {
       const m = matrixAt(args, 0)
       hintCondition(m, context, context.at)
-      return L.solve(m, matrixAt(args, 1))
+      return likeOperands(
+        knowing(m, (known) => L.solve(known, matrixAt(args, 1))),
+        ...args.slice(1),
+      )
     },
   },
   {
@@ -163,7 +198,11 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     parameters: AB,
     summary: 'The x for which ||A·x − b|| is least.',
     examples: [{ entry: 'lsq([[1, 0], [1, 1], [1, 2]], [1, 2, 3])', gives: '[1, 1]' }],
-    apply: (args) => L.leastSquares(matrixAt(args, 0), matrixAt(args, 1)),
+    apply: (args) =>
+      likeOperands(
+        knowing(matrixAt(args, 0), (m) => L.leastSquares(m, matrixAt(args, 1))),
+        ...args.slice(1),
+      ),
   },
   ofMatrix(
     'lu',
@@ -202,7 +241,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'eigenvectors([[2, 0], [0, 3]])', gives: '[[1, 0], [0, 1]]' },
       { entry: 'eigenvectors([[0, 1], [-2, -3]], "largest")', gives: '[[-0.5, 1], [1, -1]]' },
     ],
-    (e) => settled(e.vectors),
+    (e) => e.vectors,
   ),
   eigenPart(
     'eigenpairs',
@@ -249,12 +288,10 @@ function filled(name: string, value: number, example: Example): FunctionDefiniti
       const shape = sizes(args)
       if ('kind' in shape) return shape
       const item = integer(value)
-      return settled(
-        matrixOf(
-          shape.rows,
-          shape.cols,
-          Array.from({ length: shape.rows * shape.cols }, () => item),
-        ),
+      return matrixOf(
+        shape.rows,
+        shape.cols,
+        Array.from({ length: shape.rows * shape.cols }, () => item),
       )
     },
   }
@@ -271,7 +308,7 @@ function joined(name: string, summary: string, gives: string, join: typeof sideB
     apply: (args) => {
       const blocks = args.flatMap((a) => asMatrix(a) ?? [])
       const value = blocks.length === args.length ? join(blocks) : failure('entries-are-numbers', { kind: 'text' })
-      return value.kind === 'failure' ? value : settled(value)
+      return likeOperands(value, ...args)
     },
   }
 }
@@ -285,7 +322,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
     examples: [{ entry: 'identity(2)', gives: '[[1, 0], [0, 1]]' }],
     apply: (args) => {
       const shape = sizes(args)
-      return 'kind' in shape ? shape : settled(L.identityMatrix(shape.rows), true)
+      return 'kind' in shape ? shape : L.identityMatrix(shape.rows)
     },
   },
   filled('zeros', 0, { entry: 'zeros(1, 3)', gives: '[[0, 0, 0]]' }),
@@ -309,7 +346,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
       const n = column.rows
       const zero: NumberValue = integer(0)
       const items = Array.from({ length: n * n }, (_, k) => (k % (n + 1) === 0 ? itemAt(column, k / (n + 1)) : zero))
-      return settled(matrixOf(n, n, items))
+      return matrixOf(n, n, items)
     },
   },
   joined('beside', 'Blocks of one height side by side.', '[[1, 3], [2, 4]]', sideBySide),
@@ -327,7 +364,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
       const m = matrixAt(args, 0)
       const k = numberAt(args, 1).re
       if (k < 1 || k > m.rows) return failure('index-row-range', { count: m.rows })
-      return settled(matrixOf(1, m.cols, itemsOf(m).slice((k - 1) * m.cols, k * m.cols)), true)
+      return matrixOf(1, m.cols, itemsOf(m).slice((k - 1) * m.cols, k * m.cols))
     },
   },
   {

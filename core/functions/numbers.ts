@@ -7,6 +7,7 @@ import { angleOf, exactReal, integer, real } from '../values/make'
 import { asDegrees, asRadians, degrees, radians } from '../values/convert'
 import { failure } from '../values/value'
 import type { Failure, NumberValue, Value } from '../values/value'
+import { work } from '../numbers/work'
 import { numberAt } from './arguments'
 import type { Example, FunctionDefinition } from './definition'
 
@@ -30,10 +31,12 @@ function roundDouble(x: number, how: Rounding): number {
 }
 
 function roundNumber(x: NumberValue, how: Rounding, places = 0): NumberValue {
-  if (!Number.isFinite(x.re)) return x
+  if (x.exact === null && !Number.isFinite(x.re)) return x
+  const unit = Q.power({ n: 10, d: 1 }, places)
+  // So large, a rounded number has no fraction left, and what it stands for is not known to the unit.
+  if (x.exact === null && unit && Math.abs(x.re) * Q.toNumber(unit) >= 2 ** 53) return x
   // A double is a rational too: rounding its exact decimal value is free of surprises.
   const q = x.exact?.re ?? Q.fromDecimal(x.re.toPrecision(17))
-  const unit = Q.power({ n: 10, d: 1 }, places)
   const scaled = q && unit && Q.multiply(q, unit)
   const result = scaled && unit && Q.divide(roundRational(scaled, how), unit)
   return result ? exactReal(result) : real(roundDouble(x.re, how))
@@ -84,6 +87,9 @@ function gcd(a: bigint, b: bigint): bigint {
   while (y !== 0n) [x, y] = [y, x % y]
   return x
 }
+
+/** Whole numbers above this are not kept exactly. */
+const LARGEST = 1n << BigInt(Q.MAX_BITS)
 
 function fromBigInt(n: bigint): Value | Failure {
   const q = Q.fromBig(n, 1n)
@@ -147,8 +153,9 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     summary: '−1, 0 or 1 as x is negative, zero or positive.',
     examples: [{ entry: 'sign(-7)', gives: '-1' }],
     apply: (args) => {
-      const value = args[0]
-      return integer(Math.sign(value ? size(value) : NaN))
+      const [value] = args
+      const exact = value?.kind === 'angle' ? value.turns : value?.kind === 'number' ? value.exact?.re : null
+      return integer(exact ? Q.sign(exact) : Math.sign(value ? size(value) : NaN))
     },
   },
   {
@@ -202,9 +209,14 @@ export const numberFunctions: readonly FunctionDefinition[] = [
       const k = numberAt(args, 1).re
       if (n < 0) return failure('domain', { name: 'binom', needs: 'n of 0 or more' })
       if (k < 0 || k > n) return integer(0)
-      if (n > 1500) return failure('too-large')
+      const [whole, chosen] = [bigAt(args, 0), bigAt(args, 1)]
+      const least = chosen < whole - chosen ? chosen : whole - chosen
       let result = 1n
-      for (let i = 1; i <= Math.min(k, n - k); i += 1) result = (result * BigInt(n - i + 1)) / BigInt(i)
+      for (let i = 1n; i <= least; i += 1n) {
+        work(400)
+        result = (result * (whole - i + 1n)) / i
+        if (result > LARGEST) return failure('too-large')
+      }
       return fromBigInt(result)
     },
   },
@@ -217,9 +229,11 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     apply: (args) => {
       const n = numberAt(args, 0).re
       if (n < 0) return failure('domain', { name: 'factorial', needs: 'a whole number of 0 or more' })
-      if (n > 170) return failure('too-large')
       let result = 1n
-      for (let k = 2n; k <= BigInt(n); k += 1n) result *= k
+      for (let k = 2; k <= n; k += 1) {
+        result *= BigInt(k)
+        if (result > LARGEST) return failure('too-large')
+      }
       return fromBigInt(result)
     },
   },

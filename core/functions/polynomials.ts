@@ -1,4 +1,5 @@
 import * as P from '../algebra/polynomial'
+import { isZero } from '../values/beyond'
 import { rootsOf } from '../algebra/roots'
 import { parts } from '../algebra/ratio'
 import type { Context } from '../evaluate/context'
@@ -32,9 +33,9 @@ const OFF_TOLD = 1e-10
 
 function roots(name: string, list: readonly NumberValue[] | Failure, context: Context): Value | Failure {
   if ('kind' in list) return list
-  if (list.length < 2 || list.slice(0, -1).every((c) => P.isZeroNumber(c))) {
+  if (list.length < 2 || list.slice(0, -1).every((c) => isZero(c))) {
     const [only] = list.slice(-1)
-    if (only && P.isZeroNumber(only)) return failure('roots-of-zero')
+    if (only && isZero(only)) return failure('roots-of-zero')
     return failure('no-roots', { name })
   }
   const found = rootsOf(list)

@@ -2,9 +2,9 @@ import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
-import { isBeyond, logarithm, scaledOf } from '../values/beyond'
+import { beyondOne, isBeyond, isZero, logarithm, scaledOf } from '../values/beyond'
 import type { ScaledNumber } from '../values/beyond'
-import { integer, real } from '../values/make'
+import { exactReal, integer, real } from '../values/make'
 import { failure } from '../values/value'
 import type { Failure, NumberValue, Value } from '../values/value'
 import { numberAt } from './arguments'
@@ -16,8 +16,15 @@ function naturalLog(z: NumberValue): Value | Failure {
   if (far) return farLog(z, far, 1)
   if (z.re === 0 && z.im === 0) return real(-Infinity)
   if (z.exact && Q.equals(z.exact.re, Q.ONE) && z.im === 0) return integer(0)
+  const difference = beyondOne(z)
+  if (difference !== null) return real(Math.log1p(difference))
   if (z.im === 0 && z.re > 0) return A.rounded({ re: Math.log(z.re), im: 0 }, false, z)
   return A.rounded(C.log(z), true, z)
+}
+
+/** lg z, also of what lies beyond the range of doubles. */
+export function commonLog(z: NumberValue): Value | Failure {
+  return scaledLog(z, 10, Math.log10, Math.LN10)
 }
 
 /** A logarithm whose base has a method of its own for positive reals. */
@@ -27,6 +34,8 @@ function scaledLog(z: NumberValue, base: number, onReals: (x: number) => number,
   const whole = z.im === 0 ? wholeLog(z, integer(base), far ? farLog(z, far, unit) : real(onReals(z.re))) : null
   if (whole) return whole
   if (far) return farLog(z, far, unit)
+  const difference = beyondOne(z)
+  if (difference !== null) return real(Math.log1p(difference) / unit)
   if (z.im === 0 && z.re > 0) return A.rounded({ re: onReals(z.re), im: 0 }, false, z)
   const log = C.log(z)
   return A.rounded({ re: log.re / unit, im: log.im / unit }, true, z)
@@ -69,8 +78,11 @@ export const powerFunctions: readonly FunctionDefinition[] = [
     apply: (args) => {
       const value = numberAt(args, 0)
       const root = Math.cbrt(value.re)
-      const cube = value.exact && Number.isSafeInteger(root) ? Q.power(Q.whole(root), 3) : null
-      if (cube && value.exact && Q.equals(cube, value.exact.re)) return integer(root)
+      const size = A.magnitude(value)
+      if (size.kind === 'failure') return size
+      const exact = size.exact && A.exactNthRoot(size.exact.re, 3)
+      const known = exact ? exactReal(exact) : A.farNthRoot(size, 3)
+      if (known) return known.kind === 'failure' || value.re > 0 ? known : A.negate(known)
       return A.rounded({ re: root, im: 0 }, false, value)
     },
   },
@@ -100,7 +112,7 @@ export const powerFunctions: readonly FunctionDefinition[] = [
     spellings: ['log10'],
     summary: 'Common logarithm, base 10.',
     examples: [{ entry: 'lg(1000)', gives: '3' }],
-    apply: (args) => scaledLog(numberAt(args, 0), 10, Math.log10, Math.LN10),
+    apply: (args) => commonLog(numberAt(args, 0)),
   },
   {
     name: 'lb',
@@ -123,7 +135,7 @@ export const powerFunctions: readonly FunctionDefinition[] = [
     apply: (args) => {
       const x = numberAt(args, 0)
       const base = numberAt(args, 1)
-      if ((base.re === 0 || base.re === 1) && base.im === 0)
+      if (isZero(base) || (base.re === 1 && base.im === 0 && !beyondOne(base)))
         return failure('domain', { name: 'log', needs: 'a base other than 0 and 1' })
       const top = naturalLog(x)
       const bottom = naturalLog(base)

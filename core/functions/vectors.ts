@@ -1,13 +1,17 @@
 import * as C from '../numbers/complex'
+import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
+import { isZero } from '../values/beyond'
 import { conjugate } from './complex'
 import { binary, Plainly } from '../evaluate/operators'
 import type { Context } from '../evaluate/context'
 import {
-  angleOf, angleOfTurns, exactReal, fromComponents, integer, real, vector,
+  angleOf, angleOfTurns, complexNumber, exactReal, fromComponents, integer, real, vector,
 } from '../values/make' // prettier-ignore
 import { asMatrix, itemsOf } from '../values/matrices'
+import { exponentFor } from '../linear/scaling'
 import { spectralNorm } from '../linear/values'
+import { timesPowerOfTwo } from '../numbers/scale'
 import { euclideanNorm, mapVector } from '../values/vectors'
 import { failure } from '../values/value'
 import type { Failure, NumberValue, Value, VectorValue } from '../values/value'
@@ -35,7 +39,30 @@ function pair(args: readonly Value[]): [NumberValue[], NumberValue[]] | Failure 
   return u.length === v.length ? [u, v] : failure('lengths-differ', { left: u.length, right: v.length })
 }
 
+/** Σ ū·v; rounded numbers near the ends of the range are scaled first, so that only the sum counts. */
 function dotOf(u: readonly NumberValue[], v: readonly NumberValue[]): NumberValue | Failure {
+  const [p, q] = [exponentOf(u), exponentOf(v)]
+  if (p === 0 && q === 0) return plainDot(u, v)
+  const sum = plainDot(scaledBy(u, -p), scaledBy(v, -q))
+  return sum.kind === 'failure' ? sum : A.rounded(timesPower(sum, p + q), sum.complex, sum)
+}
+
+/** The power of two to be taken out of rounded numbers; exact ones are multiplied without limit. */
+function exponentOf(numbers: readonly NumberValue[]): number {
+  if (numbers.every((z) => z.exact)) return 0
+  return exponentFor(Math.max(...numbers.flatMap((z) => [Math.abs(z.re), Math.abs(z.im)])))
+}
+
+function scaledBy(numbers: readonly NumberValue[], exponent: number): readonly NumberValue[] {
+  if (exponent === 0) return numbers
+  return numbers.map((z) => (z.complex ? complexNumber(timesPower(z, exponent)) : real(timesPower(z, exponent).re)))
+}
+
+function timesPower(z: C.Complex, exponent: number): C.Complex {
+  return { re: timesPowerOfTwo(z.re, exponent), im: timesPowerOfTwo(z.im, exponent) }
+}
+
+function plainDot(u: readonly NumberValue[], v: readonly NumberValue[]): NumberValue | Failure {
   let sum: NumberValue = integer(0)
   for (const [k, x] of u.entries()) {
     const y = v[k]
@@ -54,8 +81,10 @@ function conjugateNumber(z: NumberValue): NumberValue {
   return value.kind === 'number' ? value : z
 }
 
-function cross([a, b]: [NumberValue[], NumberValue[]]): Value | Failure {
-  if (a.length !== 3) return failure('domain', { name: 'cross', needs: 'vectors of three entries' })
+function cross([u, v]: [NumberValue[], NumberValue[]]): Value | Failure {
+  if (u.length !== 3) return failure('domain', { name: 'cross', needs: 'vectors of three entries' })
+  const [ofU, ofV] = [exponentOf(u), exponentOf(v)]
+  const [a, b] = [scaledBy(u, -ofU), scaledBy(v, -ofV)]
   const items: Value[] = []
   for (const [i, j] of [
     [1, 2],
@@ -70,7 +99,9 @@ function cross([a, b]: [NumberValue[], NumberValue[]]): Value | Failure {
     if (right.kind === 'failure') return right
     const value = A.subtract(left, right)
     if (value.kind === 'failure') return value
-    items.push(value)
+    const back = ofU === 0 && ofV === 0 ? value : A.rounded(timesPower(value, ofU + ofV), value.complex, value)
+    if (back.kind === 'failure') return back
+    items.push(back)
   }
   return vector(items)
 }
@@ -79,13 +110,20 @@ function scaled(v: VectorValue, sign: '*' | '/', by: NumberValue, context: Conte
   return mapVector(v, (item) => binary(sign, item, by, new Plainly(context)))
 }
 
-function angleBetween([u, v]: [NumberValue[], NumberValue[]]): Value | Failure {
+/** True where the real part is 0, and not only too small for a double. */
+function isRealZero(z: NumberValue): boolean {
+  return z.exact ? Q.isZero(z.exact.re) : z.re === 0
+}
+
+function angleBetween(pair: [NumberValue[], NumberValue[]]): Value | Failure {
+  const [u, v] = pair.map((x) => scaledBy(x, -exponentOf(x)))
+  if (!u || !v) return failure('wrong-kind')
   const product = dotOf(u, v)
   if (product.kind === 'failure') return product
   const [p, q] = [euclideanNorm(vector(u)), euclideanNorm(vector(v))]
   if (p.kind !== 'number' || q.kind !== 'number') return failure('wrong-kind')
-  if (p.re === 0 || q.re === 0) return failure('domain', { name: 'angle', needs: 'two vectors other than zero' })
-  if (product.re === 0) return angleOfTurns({ n: 1, d: 4 })
+  if (isZero(p) || isZero(q)) return failure('domain', { name: 'angle', needs: 'two vectors other than zero' })
+  if (isRealZero(product)) return angleOfTurns({ n: 1, d: 4 })
   // Kahan's formula: exact for nearly parallel vectors, where the arc cosine loses half the digits.
   const [s, t] = [u.map((z) => C.divide(z, p)), v.map((z) => C.divide(z, q))]
   const minus = Math.hypot(...s.map((z, k) => C.abs(C.subtract(z, t[k] ?? z))))
@@ -93,10 +131,11 @@ function angleBetween([u, v]: [NumberValue[], NumberValue[]]): Value | Failure {
   return angleOf(2 * Math.atan2(minus, plus))
 }
 
-function sorted(v: VectorValue, context: Context): Value | Failure {
+function sorted(v: VectorValue): Value | Failure {
   const keyed = v.items.map((item) => ({ item, key: keyOf(item) }))
   if (keyed.some((k) => k.key === null)) return failure('no-order', { sign: 'sort' })
-  void context
+  // Where one has no place, nobody's place is known.
+  if (keyed.some((k) => Number.isNaN(k.key))) return vector(keyed.map(() => real(NaN)))
   return vector(
     keyed.sort((a, b) => ((a.key ?? 0) < (b.key ?? 0) ? -1 : (a.key ?? 0) > (b.key ?? 0) ? 1 : 0)).map((k) => k.item),
   )
@@ -161,7 +200,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
       const v = vectorAt(args, 0)
       const length = euclideanNorm(v)
       if (length.kind !== 'number') return length
-      return length.re === 0
+      return isZero(length)
         ? failure('domain', { name: 'unit', needs: 'a vector other than zero' })
         : scaled(v, '/', length, context)
     },
@@ -204,12 +243,13 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     apply: (args, context) => {
       const both = pair(args)
       if (!Array.isArray(both)) return both
-      const [u, v] = both
+      const [u, given] = both
+      const v = scaledBy(given, -exponentOf(given))
       const top = dotOf(v, u)
       const bottom = dotOf(v, v)
       if (top.kind === 'failure') return top
       if (bottom.kind === 'failure') return bottom
-      if (bottom.re === 0) return failure('domain', { name: 'proj', needs: 'a vector v other than zero' })
+      if (isZero(bottom)) return failure('domain', { name: 'proj', needs: 'a vector v other than zero' })
       const factor = A.divide(top, bottom)
       return factor.kind === 'failure' ? factor : scaled(vector(v), '*', factor, context)
     },
@@ -220,7 +260,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     parameters: one,
     summary: 'The entries in ascending order; they must be real numbers, angles or texts.',
     examples: [{ entry: 'sort([3, 1, 2])', gives: '[1, 2, 3]' }],
-    apply: (args, context) => sorted(vectorAt(args, 0), context),
+    apply: (args) => sorted(vectorAt(args, 0)),
   },
   {
     name: 'reverse',

@@ -1,5 +1,6 @@
 import type { Dense } from './dense'
 import { isHermitian, zeros } from './dense'
+import { work } from '../numbers/work'
 
 /**
  * The lower triangular L with A = L·Lᴴ; `null` where A is not Hermitian and
@@ -10,6 +11,7 @@ export function cholesky(a: Dense): Dense | null {
   const n = a.rows
   const l = zeros(n, n)
   for (let r = 0; r < n; r += 1) {
+    work(2 * r * r)
     for (let c = 0; c <= r; c += 1) {
       let x = a.re[r * n + c] as number
       let y = a.im[r * n + c] as number

@@ -64,6 +64,13 @@ export function isHermitian(a: Dense): boolean {
   return true
 }
 
+/** The largest real or imaginary part. */
+export function largestPart({ re, im }: Dense): number {
+  let most = 0
+  for (let k = 0; k < re.length; k += 1) most = Math.max(most, Math.abs(re[k] as number), Math.abs(im[k] as number))
+  return most
+}
+
 /** The largest |entry|. */
 export function largest(a: Dense): number {
   let most = 0

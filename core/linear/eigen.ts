@@ -3,6 +3,7 @@ import type { Complex } from '../numbers/complex'
 import type { Dense } from './dense'
 import { copy, isHermitian, isReal, largest, normF, pickColumns, transpose, zeros } from './dense'
 import { multiply } from './multiply'
+import { work } from '../numbers/work'
 
 /** Eigenvalues in ascending order of their real parts, with unit eigenvectors as columns. */
 export interface Eigen {
@@ -135,6 +136,7 @@ function reduce(h: Dense): Dense {
   const sr = new Float64Array(n)
   const si = new Float64Array(n)
   for (let k = 0; k < n - 2; k += 1) {
+    work(16 * n * n)
     let scale = 0
     for (let i = k + 2; i < n; i += 1)
       scale = Math.max(scale, Math.abs(re[i * n + k] as number), Math.abs(im[i * n + k] as number))
@@ -267,6 +269,7 @@ function iterate(h: Dense, zt: Dense): boolean {
       continue
     }
     if (step >= STEPS_MOST) return false
+    work(16 * n * (hi - lo + 1))
     step += 1
     const shift =
       step % 12 === 0
@@ -358,6 +361,7 @@ function triangularVectors(t: Dense): Dense {
   for (let k = 0; k < n; k += 1) {
     const row = k * n
     x.re[row + k] = 1
+    work(2 * k * k)
     const lr = t.re[k * n + k] as number
     const li = t.im[k * n + k] as number
     for (let i = k - 1; i >= 0; i -= 1) {

@@ -2,6 +2,7 @@ import * as G from '../numbers/gaussian'
 import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
+import { work as spend } from '../numbers/work'
 
 /** Exact matrices of Gaussian rationals, row by row. `null` wherever a number outgrows its bit budget. */
 export interface ExactMatrix {
@@ -85,6 +86,7 @@ function bareiss(rows: Whole[][], columns: number): Echelon | null {
     const pivot = top[c] ?? ONE
     for (let k = r + 1; k < work.length; k += 1) {
       const row = work[k] ?? []
+      spend(500 * columns)
       const lead = row[c] ?? ZERO
       const next = row.map((x, j) => (j < c ? ZERO : over(minus(times(pivot, x), times(lead, top[j] ?? ZERO)), before)))
       next[c] = ZERO
@@ -206,6 +208,7 @@ export function exactMultiply(a: ExactMatrix, b: ExactMatrix): ExactMatrix | nul
   const entries: Gaussian[] = []
   for (let r = 0; r < a.rows; r += 1) {
     for (let c = 0; c < b.cols; c += 1) {
+      spend(20 * a.cols)
       let sum: Gaussian | null = G.ZERO
       for (let k = 0; k < a.cols && sum; k += 1) {
         const product = G.multiply(a.entries[r * a.cols + k] ?? G.ZERO, b.entries[k * b.cols + c] ?? G.ZERO)

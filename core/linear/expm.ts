@@ -16,6 +16,8 @@ const THETA = 5.371920351148152
  */
 export function expm(a: Dense): Dense {
   const norm = norm1(a)
+  // No power of what is not finite is known; and its squarings would not come to an end.
+  if (!Number.isFinite(norm)) return { ...a, re: a.re.map(() => NaN), im: a.im.map(() => 0) }
   const squarings = norm > THETA ? Math.max(0, Math.ceil(Math.log2(norm / THETA))) : 0
   const scaled = combine(2 ** -squarings, a, 0, a)
   const unit = identity(a.rows)

@@ -1,7 +1,10 @@
 import type { Complex } from '../numbers/complex'
 import * as C from '../numbers/complex'
+import { timesPowerOfTwo } from '../numbers/scale'
 import type { Dense } from './dense'
 import { copy, identity, zeros } from './dense'
+import { exponentFor } from './scaling'
+import { work } from '../numbers/work'
 
 /** P·A = L·U packed: L below the diagonal (ones on it), U on and above it. */
 export interface Lu {
@@ -27,6 +30,7 @@ export function decomposeLu(a: Dense): Lu {
   let singular = n !== cols
   const steps = Math.min(n, cols)
   for (let k = 0; k < steps; k += 1) {
+    work(2 * (n - k) * (cols - k))
     let pivot = k
     let most = -1
     for (let r = k; r < n; r += 1) {
@@ -144,7 +148,10 @@ export function solveLu({ packed, order }: Lu, b: Dense): Dense {
       x.im[to * b.cols + j] = b.im[from * b.cols + j] as number
     }
   })
-  for (let r = 1; r < n; r += 1) subtractRows(packed, x, r, 0, r, 0, b.cols)
+  for (let r = 1; r < n; r += 1) {
+    work(2 * r * b.cols)
+    subtractRows(packed, x, r, 0, r, 0, b.cols)
+  }
   backSubstitute(packed, x)
   return x
 }
@@ -153,6 +160,7 @@ export function solveLu({ packed, order }: Lu, b: Dense): Dense {
 function backSubstitute(packed: Dense, x: Dense): void {
   const n = packed.rows
   for (let r = n - 1; r >= 0; r -= 1) {
+    work(2 * (n - r) * x.cols)
     subtractRows(packed, x, r, r + 1, n, 0, x.cols)
     const pivot: Complex = { re: packed.re[r * n + r] as number, im: packed.im[r * n + r] as number }
     const inverse = C.divide({ re: 1, im: 0 }, pivot)
@@ -168,12 +176,26 @@ function backSubstitute(packed: Dense, x: Dense): void {
 }
 
 export function determinantLu({ packed, sign }: Lu): Complex {
+  // Near the ends of the range a power of two is put aside: only the whole product counts.
   let value: Complex = { re: sign, im: 0 }
+  let exponent = 0
   for (let k = 0; k < packed.rows; k += 1) {
     const at = k * packed.cols + k
-    value = C.multiply(value, { re: packed.re[at] as number, im: packed.im[at] as number })
+    const entry = { re: packed.re[at] as number, im: packed.im[at] as number }
+    const [ofValue, ofEntry] = [putAside(value), putAside(entry)]
+    exponent += ofValue + ofEntry
+    value = C.multiply(timesPower(value, -ofValue), timesPower(entry, -ofEntry))
   }
-  return value
+  return timesPower(value, exponent)
+}
+
+function putAside(z: Complex): number {
+  return exponentFor(Math.max(Math.abs(z.re), Math.abs(z.im)))
+}
+
+function timesPower(z: Complex, exponent: number): Complex {
+  if (exponent === 0) return z
+  return { re: timesPowerOfTwo(z.re, exponent), im: timesPowerOfTwo(z.im, exponent) }
 }
 
 /** A⁻¹ = U⁻¹·L⁻¹·P: L⁻¹ is triangular, too, which saves a third of the work. */
@@ -181,6 +203,7 @@ export function inverseLu({ packed, order }: Lu): Dense {
   const n = packed.rows
   const x = identity(n)
   for (let r = 1; r < n; r += 1) {
+    work(2 * r * r)
     for (let k = 0; k + 1 < r; k += 2) {
       const at = r * n + k
       const [fr, fi] = [packed.re[at] as number, packed.im[at] as number]

@@ -1,5 +1,6 @@
 import type { Dense } from './dense'
 import { isReal, zeros } from './dense'
+import { work } from '../numbers/work'
 
 /**
  * A·B. The rows of the result are built as sums of rows of B, four at a time, so
@@ -18,6 +19,7 @@ function multiplyReal(a: Dense, b: Dense, c: Dense): void {
   const p = b.cols
   const [x, y, z] = [a.re, b.re, c.re]
   for (let i = 0; i < m; i += 1) {
+    work(n * p)
     const row = z.subarray(i * p, i * p + p)
     for (let k = 0; k < n; k += 1) {
       const f = x[i * n + k] as number
@@ -33,6 +35,7 @@ function multiplyComplex(a: Dense, b: Dense, c: Dense): void {
   const p = b.cols
   const [ar, ai, br, bi, cr, ci] = [a.re, a.im, b.re, b.im, c.re, c.im]
   for (let i = 0; i < m; i += 1) {
+    work(4 * n * p)
     const out = i * p
     let k = 0
     for (; k + 3 < n; k += 4) {

@@ -1,5 +1,7 @@
 import type { Dense } from './dense'
 import { copy, identity, zeros } from './dense'
+import { multiplied, withinRange } from './scaling'
+import { work } from '../numbers/work'
 
 /** A·P = Q·R with orthonormal Q (m × k), triangular R (k × n), k = min(m, n). */
 export interface Qr {
@@ -17,6 +19,12 @@ export interface Qr {
  * The diagonal of R is real and not negative.
  */
 export function decomposeQr(a: Dense, pivoting: boolean): Qr {
+  const { matrix, exponent } = withinRange(a)
+  const scaled = decompose(matrix, pivoting)
+  return exponent === 0 ? scaled : { ...scaled, r: multiplied(scaled.r, exponent) }
+}
+
+function decompose(a: Dense, pivoting: boolean): Qr {
   const r = copy(a)
   const { rows: m, cols: n } = r
   const steps = Math.min(m, n)
@@ -24,6 +32,7 @@ export function decomposeQr(a: Dense, pivoting: boolean): Qr {
   const vectors: { readonly re: Float64Array; readonly im: Float64Array }[] = []
   const phases: { re: number; im: number }[] = []
   for (let k = 0; k < steps; k += 1) {
+    work(8 * (m - k) * (n - k))
     if (pivoting) bringLongest(r, order, k)
     const { vector, phase } = reflector(r, k)
     vectors.push(vector)
@@ -40,6 +49,7 @@ export function decomposeQr(a: Dense, pivoting: boolean): Qr {
   const q = zeros(m, steps)
   for (let k = 0; k < steps; k += 1) q.re[k * steps + k] = 1
   for (let k = steps - 1; k >= 0; k -= 1) {
+    work(8 * (m - k) * steps)
     const phase = phases[k] ?? { re: 1, im: 0 }
     const vector = vectors[k]
     // The row was multiplied by the conjugate phase: the column of Q takes the phase.

@@ -1,7 +1,10 @@
+import { timesPowerOfTwo } from '../numbers/scale'
 import type { Dense } from './dense'
 import { transpose, zeros } from './dense'
 import { completeBasis, decomposeQr } from './qr'
 import { multiply } from './multiply'
+import { withinRange } from './scaling'
+import { work } from '../numbers/work'
 
 /** A = left·diag(singular)·rightᴴ with k = min(m, n) singular values, the largest first. */
 export interface Svd {
@@ -18,8 +21,15 @@ const SWEEPS_MOST = 40
  * Matrix Anal. 13 (1992): small singular values come out to full relative accuracy.
  */
 export function decomposeSvd(a: Dense): Svd {
+  const { matrix, exponent } = withinRange(a)
+  const scaled = decompose(matrix)
+  if (exponent === 0) return scaled
+  return { ...scaled, singular: scaled.singular.map((s) => timesPowerOfTwo(s, exponent)) }
+}
+
+function decompose(a: Dense): Svd {
   if (a.rows < a.cols) {
-    const { left, singular, right } = decomposeSvd(transpose(a, true))
+    const { left, singular, right } = decompose(transpose(a, true))
     return { left: right, singular, right: left }
   }
   const { q, r, order } = decomposeQr(a, true)
@@ -59,6 +69,7 @@ function rotate(w: Dense, v: Dense): void {
     for (let k = 0; k < n; k += 1) squares[k] = rowLength(w, k) ** 2
     let rotated = false
     for (let p = 0; p < n - 1; p += 1) {
+      work(8 * n * (n - p))
       for (let q = p + 1; q < n; q += 1) if (rotatePair(w, v, p, q, squares)) rotated = true
     }
     if (!rotated) return

@@ -1,18 +1,7 @@
 import * as C from '../numbers/complex'
 import * as A from '../values/arithmetic'
 import { complexNumber, exactNumber, integer, real, vector } from '../values/make'
-import {
-  asMatrix,
-  checked,
-  EXACT_MOST,
-  fromDense,
-  fromExact,
-  itemAt,
-  matrixOf,
-  product,
-  settled,
-  shapeText,
-} from '../values/matrices'
+import { asVector, checked, EXACT_MOST, fromDense, fromExact, itemAt, product, shapeText } from '../values/matrices'
 import { failure } from '../values/value'
 import type { Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/value'
 import { cholesky } from './cholesky'
@@ -48,24 +37,22 @@ export function determinant(m: MatrixValue): Value | Failure {
 }
 
 /** A⁻¹. */
-export function inverse(m: MatrixValue): Value | Failure {
+export function inverse(m: MatrixValue): MatrixValue | Failure {
   if (!isSquare(m)) return notSquare('inv', m)
   if (m.exact) {
     const exact = E.exactSolve(m.exact, E.exactIdentity(m.rows))
     if (exact === 'singular') return failure('singular', { what: 'inverse' })
-    if (exact) return fromExactSettled(exact, m.complex)
+    if (exact) return fromExact(exact, m.complex)
   }
+  if (!D.isFinite(m.dense)) return fromDense({ ...m.dense, re: m.dense.re.map(() => NaN) })
   const lu = decomposeLu(m.dense)
   if (lu.singular) return failure('singular', { what: 'inverse' })
   return checked(inverseLu(lu), m.complex, [m])
 }
 
-function fromExactSettled(exact: E.ExactMatrix, complex: boolean): Value {
-  return settled(fromExact(exact, complex))
-}
-
 /** The condition number in the 2-norm: the largest over the smallest singular value. */
 export function condition(m: MatrixValue): number {
+  if (!D.isFinite(m.dense)) return NaN
   const { singular } = decomposeSvd(m.dense)
   const [most, least] = [singular[0] ?? 0, singular.at(-1) ?? 0]
   return least === 0 ? Infinity : most / least
@@ -80,7 +67,7 @@ export function solve(a: MatrixValue, b: MatrixValue): Value | Failure {
   if (a.exact && b.exact) {
     const exact = E.exactSolve(a.exact, b.exact)
     if (exact === 'singular') return failure('singular', { what: 'unique solution' })
-    if (exact) return fromExactSettled(exact, complex)
+    if (exact) return fromExact(exact, complex)
   }
   const lu = decomposeLu(a.dense)
   if (lu.singular) return failure('singular', { what: 'unique solution' })
@@ -95,31 +82,23 @@ export function matrixPower(m: MatrixValue, exponent: NumberValue): Value | Fail
   if (Math.abs(k) > 100_000) return failure('too-large')
   if (k < 0) {
     const inverted = inverse(m)
-    const base = inverted.kind === 'failure' ? null : asMatrix(inverted)
-    return base ? matrixPower(base, integer(-k)) : inverted
+    return inverted.kind === 'failure' ? inverted : matrixPower(inverted, integer(-k))
   }
   let result: MatrixValue = identityMatrix(m.rows, m.complex)
   let base = m
   for (let e = k; e > 0; e = Math.floor(e / 2)) {
     if (e % 2 === 1) {
       const next = product(result, base)
-      const matrix = next.kind === 'failure' ? null : again(next)
-      if (!matrix) return next
-      result = matrix
+      if (next.kind === 'failure') return next
+      result = next
     }
     if (e > 1) {
       const next = product(base, base)
-      const matrix = next.kind === 'failure' ? null : again(next)
-      if (!matrix) return next
-      base = matrix
+      if (next.kind === 'failure') return next
+      base = next
     }
   }
-  return settled(result)
-}
-
-/** A product that came out as a number or a vector, as the matrix it is. */
-function again(value: Value): MatrixValue | null {
-  return value.kind === 'number' ? matrixOf(1, 1, [value]) : asMatrix(value)
+  return result
 }
 
 export function identityMatrix(n: number, complex = false): MatrixValue {
@@ -146,13 +125,13 @@ export function rank(m: MatrixValue): Value {
 /** A row echelon form; leading entries are 1. */
 export function echelon(m: MatrixValue): Value {
   const exact = m.exact && E.exactRef(m.exact)
-  return exact ? fromExactSettled(exact, m.complex) : settled(fromDense(eliminate(m.dense, false), m.complex))
+  return exact ? fromExact(exact, m.complex) : fromDense(eliminate(m.dense, false), m.complex)
 }
 
 /** The reduced row echelon form. */
 export function reduced(m: MatrixValue): Value {
   const exact = m.exact && E.exactRref(m.exact)
-  return exact ? fromExactSettled(exact.matrix, m.complex) : settled(fromDense(eliminate(m.dense, true), m.complex))
+  return exact ? fromExact(exact.matrix, m.complex) : fromDense(eliminate(m.dense, true), m.complex)
 }
 
 /** Elimination on doubles with partial pivoting; what is below rounding counts as zero. */
@@ -204,13 +183,13 @@ function size(re: Float64Array, im: Float64Array, k: number): number {
 export function nullSpace(m: MatrixValue): Value {
   const zero = vector(Array.from({ length: m.cols }, () => integer(0)))
   const exact = m.exact && E.exactNull(m.exact)
-  if (exact) return exact.cols === 0 ? zero : fromExactSettled(exact, m.complex)
+  if (exact) return exact.cols === 0 ? zero : asVector(fromExact(exact, m.complex))
   // The right singular vectors of the singular values that are zero to rounding; rows are filled up so that all are there.
   const tall = m.rows >= m.cols ? m.dense : padded(m.dense)
   const { singular, right } = decomposeSvd(tall)
   const floor = (singular[0] ?? 0) * Math.max(m.rows, m.cols) * Number.EPSILON
   const free = singular.flatMap((s, k) => (s <= floor ? [k] : []))
-  return free.length === 0 ? zero : settled(fromDense(D.pickColumns(right, free), m.complex))
+  return free.length === 0 ? zero : asVector(fromDense(D.pickColumns(right, free), m.complex))
 }
 
 function padded(a: Dense): Dense {
@@ -267,33 +246,33 @@ export function luParts(m: MatrixValue): Value | Failure {
     }
   }
   return parts('lu', [
-    ['lower', settled(fromDense(lower, m.complex))],
-    ['upper', settled(fromDense(upper, m.complex))],
-    ['permutation', settled(fromDense(permutation, false))],
+    ['lower', fromDense(lower, m.complex)],
+    ['upper', fromDense(upper, m.complex)],
+    ['permutation', fromDense(permutation, false)],
   ])
 }
 
 export function qrParts(m: MatrixValue): Value {
   const { q, r } = decomposeQr(m.dense, false)
   return parts('qr', [
-    ['orthonormal', settled(fromDense(q, m.complex))],
-    ['triangular', settled(fromDense(r, m.complex))],
+    ['orthonormal', fromDense(q, m.complex)],
+    ['triangular', fromDense(r, m.complex)],
   ])
 }
 
 export function svdParts(m: MatrixValue): Value {
   const { left, singular, right } = decomposeSvd(m.dense)
   return parts('svd', [
-    ['left', settled(fromDense(left, m.complex))],
+    ['left', fromDense(left, m.complex)],
     ['singular', vector(singular.map(real))],
-    ['right', settled(fromDense(right, m.complex))],
+    ['right', fromDense(right, m.complex)],
   ])
 }
 
 export function choleskyOf(m: MatrixValue): Value | Failure {
   if (!isSquare(m)) return notSquare('cholesky', m)
   const lower = cholesky(m.dense)
-  return lower ? settled(fromDense(lower, m.complex)) : failure('not-positive')
+  return lower ? fromDense(lower, m.complex) : failure('not-positive')
 }
 
 /** Coefficients of det(λI − A), from the highest power down. */
@@ -312,6 +291,7 @@ export function charpoly(m: MatrixValue): Value | Failure {
     coefficients = next
   }
   const isComplex = m.complex && !D.isReal(m.dense)
+  if (!coefficients.every(C.isFinite)) return failure('too-large')
   return vector(coefficients.map((z) => number(z, isComplex)))
 }
 
@@ -321,6 +301,13 @@ export function exponential(m: MatrixValue): Value | Failure {
 }
 
 /** The 2-norm of a matrix: its largest singular value. */
-export function spectralNorm(m: MatrixValue): Value {
-  return real(decomposeSvd(m.dense).singular[0] ?? 0)
+export function spectralNorm(m: MatrixValue): Value | Failure {
+  if (!D.isFinite(m.dense)) return real(notFinite(m, Infinity))
+  const norm = decomposeSvd(m.dense).singular[0] ?? 0
+  return Number.isFinite(norm) ? real(norm) : failure('too-large')
+}
+
+/** What a matrix that is not finite comes to: nothing is known of it where an entry is undefined. */
+function notFinite({ dense }: MatrixValue, otherwise: number): number {
+  return [dense.re, dense.im].some((part) => part.some(Number.isNaN)) ? NaN : otherwise
 }

@@ -92,7 +92,9 @@ const SENTENCES = table<Sentence>({
   'range-form': (d) => `${d.word} belongs to a range: first to last, with step s, count n or per decade n behind it.`,
   'per-decade': () => 'Points per decade are written per decade n.',
   'range-in-list': (d) => `A range between square brackets could mean two things: vector(${d.text}) is a vector.`,
-  'range-end': (d) => `A range runs between real numbers or angles, not ${kind(d.kind)}.`,
+  'range-end': (d) =>
+    `A range runs between real numbers or angles, not ${d.kind === 'number' ? 'a complex number' : kind(d.kind)}.`,
+  'range-finite': () => 'The ends of a range must be finite.',
   'range-kinds': () => 'A range runs from a number to a number, or from an angle to an angle.',
   'step-kind': () => 'The step of a range is of the same kind as its ends.',
   'count-whole': () => 'The count of a range is a whole number from 2 up.',
@@ -131,7 +133,10 @@ const SENTENCES = table<Sentence>({
     `The coefficients are rounded, and some roots depend on them strongly: they may be off by ${d.off} of their size.`,
   'no-unknowns': (d) => `${d.name} cannot be worked out with unknowns. Give them values first: … where s = 2.`,
   'algebra-order': (d) => `With unknowns, ${d.name} is worked out up to order ${d.limit}.`,
-  'series-bound': (d) => `The ends and the step of a row must be real numbers, not ${kind(d.kind)}.`,
+  'series-bound': (d) =>
+    `The ends and the step of a row must be real numbers, not ${d.kind === 'number' ? 'a complex number' : kind(d.kind)}.`,
+  'step-real': () => 'The step must be a real number.',
+  'step-whole': () => 'The step of an index must be a whole number.',
   'step-zero': () => 'The step cannot be 0.',
   'step-direction': (d) => `With the step ${d.step} the row never gets from its first to its last value.`,
   'too-many-entries': (d) => `This makes ${d.count} entries; at most ${d.limit} are possible.`,

@@ -71,9 +71,9 @@ function infiniteProduct(a: Complex, b: Complex): Complex {
   return complex(re === 0 ? 0 : Infinity * re, im === 0 ? 0 : Infinity * im)
 }
 
-/** z times a real number: a zero part stays zero, also times ∞. */
+/** z times a real number: a zero part stays zero, also times ∞; of 0 times ∞ nothing is known. */
 function scale(z: Complex, factor: number): Complex {
-  return complex(z.re * factor, z.im === 0 ? 0 : z.im * factor)
+  return complex(z.re === 0 && z.im !== 0 ? 0 : z.re * factor, z.im === 0 ? 0 : z.im * factor)
 }
 
 /**
@@ -304,6 +304,29 @@ export function cos(z: Complex): Complex {
 
 export function tan(z: Complex): Complex {
   return z.im === 0 ? complex(Math.tan(z.re)) : timesMinusJ(tanh(timesJ(z)))
+}
+
+/** Beyond this |Im z| the smaller exponential of sine and cosine is nothing beside the larger. */
+const FAR = 300
+
+/** 1/cos z; far from the real axis by the larger exponential alone, since cos z leaves the range of doubles there. */
+export function sec(z: Complex): Complex {
+  if (!(Math.abs(z.im) > FAR)) return divide(complex(1), cos(z))
+  return farReciprocal(z)
+}
+
+/** 1/sin z, likewise. */
+export function csc(z: Complex): Complex {
+  if (!(Math.abs(z.im) > FAR)) return divide(complex(1), sin(z))
+  const { re, im } = farReciprocal(z)
+  // 1/sin z = ∓j·(1/cos z) there, by the sign of the imaginary part.
+  return z.im > 0 ? complex(im, -re) : complex(-im, re)
+}
+
+/** 2·e^(−|y|)·e^(±jx). */
+function farReciprocal({ re: x, im: y }: Complex): Complex {
+  const size = 2 * Math.exp(-Math.abs(y))
+  return complex(size * Math.cos(x), Math.sign(y) * size * Math.sin(x))
 }
 
 /**

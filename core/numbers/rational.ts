@@ -1,4 +1,5 @@
 import { timesPowerOfTwo } from './scale'
+import { work } from './work'
 
 /**
  * Exact rational numbers n/d in lowest terms, d > 0.
@@ -80,6 +81,7 @@ function demote(value: bigint): number | bigint {
 /** n/d in lowest terms from bigints; `null` where d is 0 or a part outgrows {@link MAX_BITS}. */
 export function fromBig(n: bigint, d: bigint): Rational | null {
   if (d === 0n) return null
+  work(400)
   if (d < 0n) {
     n = -n
     d = -d

@@ -1,9 +1,10 @@
-import { isBeyond, product, quotient, root as farRoot, scaledOf } from './beyond'
+import { beyondOne, isBeyond, isZero, logarithm, product, quotient, root as farRoot, scaledOf } from './beyond'
 import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
+import { timesPowerOfTwo } from '../numbers/scale'
 import { cosDegrees, cosTurns, sinDegrees, sinTurns } from '../numbers/turns'
 import {
   complexNumber, exactNumber, exactReal, integer, isSafe, multipleOfPi, ofSort, ratio, real, reducedRatio, rough,
@@ -213,7 +214,7 @@ function exactQuotient(a: NumberValue, b: NumberValue, complex: boolean): Number
 /** a − n·⌊a/n⌋ for real numbers. */
 export function modulo(a: NumberValue, n: NumberValue): NumberValue | Failure {
   if (a.im !== 0 || n.im !== 0) return failure('real-needed', { operator: 'mod' })
-  if (n.re === 0) return undefinedNumber()
+  if (isZero(n)) return undefinedNumber()
   if (a.exact && n.exact) {
     const value = Q.modulo(a.exact.re, n.exact.re)
     if (value) return exactNumber(G.fromRational(value))
@@ -246,6 +247,34 @@ export function exactRoot(q: Rational): Rational | null {
   const n = wholeRoot(BigInt(q.n))
   const d = wholeRoot(BigInt(q.d))
   return n !== null && d !== null ? Q.fromBig(n, d) : null
+}
+
+/** The n-th root of a rational that has a rational one; `null` for others. */
+export function exactNthRoot(q: Rational, n: number): Rational | null {
+  if (Q.sign(q) < 0) return null
+  const [top, bottom] = [wholeNthRoot(BigInt(q.n), n), wholeNthRoot(BigInt(q.d), n)]
+  return top !== null && bottom !== null ? Q.fromBig(top, bottom) : null
+}
+
+function wholeNthRoot(value: bigint, n: number): bigint | null {
+  if (value < 2n) return value
+  const order = BigInt(n)
+  // Newton's iteration from above on integers.
+  let x = 1n << BigInt(Math.ceil(Q.bitLength(value) / n))
+  for (;;) {
+    const next = ((order - 1n) * x + value / x ** (order - 1n)) / order
+    if (next >= x) return x ** order === value ? x : null
+    x = next
+  }
+}
+
+/** The n-th root of a positive exact number beyond the range of doubles. */
+export function farNthRoot(z: NumberValue, n: number): NumberValue | Failure | null {
+  const far = isBeyond(z) && z.im === 0 ? scaledOf(z) : null
+  if (!far) return null
+  const rest = ((far.exponent % n) + n) % n
+  const root = n === 3 ? Math.cbrt(far.z.re * 2 ** rest) : (far.z.re * 2 ** rest) ** (1 / n)
+  return rounded({ re: timesPowerOfTwo(root, (far.exponent - rest) / n), im: 0 }, z.complex, z)
 }
 
 function wholeRoot(n: bigint): bigint | null {
@@ -321,7 +350,19 @@ export function power(a: NumberValue, b: NumberValue): NumberValue | Failure {
     const known = b.bottom === 1 ? wholePower(a, b.re, complex) : rootPower(a, b, complex)
     if (known) return known
   }
-  return rounded(C.power(a, b), complex, a, b)
+  return lostPower(a, b, complex) ?? rounded(C.power(a, b), complex, a, b)
+}
+
+/** A power of an exact number of which the double has lost something: beyond its range, or near 1. `null` for others. */
+function lostPower(a: NumberValue, b: NumberValue, complex: boolean): NumberValue | Failure | null {
+  const far = isBeyond(a) ? scaledOf(a) : null
+  if (far) {
+    const power = C.exp(C.multiply(b, logarithm(far)))
+    return rounded(power, complex || power.im !== 0, a, b)
+  }
+  const difference = beyondOne(a)
+  if (difference === null) return null
+  return rounded(C.exp(C.multiply(b, { re: Math.log1p(difference), im: 0 })), complex, a, b)
 }
 
 /** Whole exponents up to this go through plain products. */
@@ -367,16 +408,15 @@ function rootPower(a: NumberValue, b: NumberValue, complex: boolean): NumberValu
 }
 
 function powerOfZero(a: NumberValue, b: NumberValue): NumberValue {
-  if (b.re > 0) return exactNumber(G.ZERO, a.complex)
-  if (b.re === 0) return exactNumber(G.ONE, a.complex)
+  if (b.re > 0 || (b.exact && Q.sign(b.exact.re) > 0)) return exactNumber(G.ZERO, a.complex)
+  if (isZero(b)) return exactNumber(G.ONE, a.complex)
   return ofSort(real(Infinity), a.complex)
 }
 
 /** The parallel combination 1/(1/a + 1/b) = a·b/(a + b); 0 where either is 0. */
 export function parallel(a: NumberValue, b: NumberValue): NumberValue | Failure {
   const complex = a.complex || b.complex
-  const zero = (z: NumberValue): boolean => z.re === 0 && z.im === 0
-  if (zero(a) || zero(b)) return exactNumber(G.ZERO, complex)
+  if (isZero(a) || isZero(b)) return exactNumber(G.ZERO, complex)
   if (!isFinite(a) && C.isInfinite(a)) return b
   if (!isFinite(b) && C.isInfinite(b)) return a
   const one = integer(1)

@@ -91,3 +91,83 @@ describe('what is undefined makes the whole undefined', () => {
     },
   )
 })
+
+describe('exact numbers of which a double would lose what counts', () => {
+  // mpmath at 40 digits: log(1 + mpf(10)**-20), (1 + mpf(10)**-10)**(mpf(10)**10), acos(1 - mpf(10)**-20), …
+  test.each([
+    ['ln(1 + 1e-20)', 9.999999999999999999947e-21],
+    ['lg(1 - 1e-20)', -4.342944819032518276532e-21],
+    ['(1 + 1e-10)^1e10', 2.71828182832313114395],
+    ['(1 - 1/1e12)^(1e12)', 0.3678794411712583818749],
+    ['log(2, 1 + 1e-20)', 69314718055994530942.09],
+    ['arccos(1 - 1e-20)/(1 rad)', 1.414213562373095048803e-10],
+    ['root(10^401, 4)', 1.778279410038922801225e100],
+    ['dB(10^400)', 8000],
+    ['dB(2^-2000)', -12041.19982655924780855],
+    ['cbrt(-10^600)', -1e200],
+    ['root(32/243, 5)', 2 / 3],
+    ['sign(10^-400)', 1],
+    ['(10^600)^(1/3)', 1e200],
+    ['par(2^-2000, 2^-2000)*2^2001', 1],
+    ['171!/170!', 171],
+    ['binom(2000, 2)', 1999000],
+    ['gcd(10^400, 6)', 2],
+  ])('%s', (entry, expected) => {
+    expect(Math.abs((outcome(entry) as number) / expected - 1)).toBeLessThan(4e-14)
+  })
+
+  test('what is too small for a double is not 0', () => {
+    expect(reckon(['angle([0, -2^-600], [0, 2^-600])'])[0]?.text).toBe('180°')
+    expect(reckon(['unit([2^-2000, 0])'])[0]?.text).toBe('[1, 0]')
+    expect(reckon(['unknown s', 'coefficients(2^-2000*s + 1)[1]*2^2000'])[1]?.text).toBe('1')
+    expect(isExact('arctan(2^-2000)')).toBe(false)
+  })
+
+  test('rounding a rounded number beyond all fractions does not make it exact', () => {
+    expect(isExact('floor(pi*1e20)')).toBe(false)
+    expect(isExact('round(pi*1e10)')).toBe(true)
+    expect(isExact('round(pi*1e10, 9)')).toBe(false)
+    expect(isExact('floor(10^400/3)/10^399')).toBe(true)
+    expect(outcome('gcd(pi*1e20, 3)')).toBe('argument-kind')
+  })
+})
+
+test('secant and cosecant far from the real axis', () => {
+  // mpmath: sec(mpc(0.5, 705)), csc(mpc(0.5, -705)), sec(mpc(2, 310)), csc(mpc(-1, 350))
+  const known: readonly (readonly [string, number, number])[] = [
+    ['sec(0.5 + 705j)', 1.166026011844780674e-306, 6.370029134934288507e-307],
+    ['csc(0.5 - 705j)', 6.370029134934288507e-307, 1.166026011844780674e-306],
+    ['sec(2 + 310j)', -1.945302761165778867e-135, 4.250564079259928792e-135],
+    ['csc(-1 + 350j)', -1.671092441896824689e-152, -1.072996117485620701e-152],
+  ]
+  for (const [entry, re, im] of known) {
+    const { value } = reckon([entry])[0]!
+    if (value?.kind !== 'number') throw new Error(entry)
+    expect(Math.hypot(value.re - re, value.im - im)).toBeLessThan(1e-13 * Math.hypot(re, im))
+  }
+  expect(outcome('sec(1000j)')).toBe(0)
+})
+
+test.each([
+  ['1e-200 to 1e200 per decade 1', 401, 1e-200, 1e200],
+  ['1e300 to 1e-300 per decade 2', 1201, 1e300, 1e-300],
+  ['1e-300 to 1e10 per decade 1', 311, 1e-300, 1e10],
+])('%s', (entry, count, first, last) => {
+  const { value } = reckon([entry])[0]!
+  if (value?.kind !== 'sweep') throw new Error(entry)
+  expect([value.count, value.re[0], value.re[count - 1]]).toEqual([count, first, last])
+  for (let k = 1; k < count; k += 1) {
+    const ratio = (value.re[k] ?? NaN) / (value.re[k - 1] ?? NaN)
+    expect(Math.abs(Math.abs(Math.log10(ratio)) * (entry.endsWith('2') ? 2 : 1) - 1)).toBeLessThan(1e-9)
+  }
+})
+
+test.each([
+  ['0 to 1 step j', 'step-real'],
+  ['0 to 1 step inf', 'step-real'],
+  ['0 to 1 step 0', 'step-zero'],
+  ['0 to inf', 'range-finite'],
+  ['0 to 10^400', 'too-large'],
+  ['[1, 2, 3][1 to 3 step 0.5]', 'step-whole'],
+  ['sum(k for k = 1 to inf)', 'range-finite'],
+])('%s says what is wrong', (entry, code) => expect(outcome(entry)).toBe(code))

@@ -26,6 +26,11 @@ export function isBeyond({ exact, re, im }: NumberValue): boolean {
   return part(re, exact.re) || part(im, exact.im)
 }
 
+/** True of 0 alone, not of what is only too small for a double. */
+export function isZero(z: NumberValue): boolean {
+  return z.re === 0 && z.im === 0 && !isBeyond(z)
+}
+
 /** An exact number scaled; `null` for 0 and where nothing is exact. */
 export function scaledOf({ exact }: NumberValue): ScaledNumber | null {
   if (!exact || G.isZero(exact)) return null
@@ -46,6 +51,12 @@ export function product(a: ScaledNumber, b: ScaledNumber): Complex {
 
 export function quotient(a: ScaledNumber, b: ScaledNumber): Complex {
   return unscaled({ z: C.divide(a.z, b.z), exponent: a.exponent - b.exponent })
+}
+
+/** What an exact number near 1 differs from 1 by, which its double has lost; `null` for others. */
+export function beyondOne({ re, im, exact }: NumberValue): number | null {
+  const difference = exact && im === 0 && Math.abs(re - 1) < 0.1 ? Q.subtract(exact.re, Q.ONE) : null
+  return difference && Q.toNumber(difference)
 }
 
 /** The principal square root. */

@@ -1,6 +1,7 @@
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { AngleUnit } from '../evaluate/context'
+import { isZero } from './beyond'
 import { angleOf, angleOfTurns, multipleOfPi, real } from './make'
 import type { AngleValue, NumberValue } from './value'
 
@@ -20,7 +21,7 @@ export function radians(x: NumberValue): AngleValue {
     const turns = Q.multiply(x.pi.re, HALF)
     if (turns) return angleOfTurns(turns)
   }
-  if (x.re === 0) return angleOfTurns(Q.ZERO)
+  if (isZero(x)) return angleOfTurns(Q.ZERO)
   return angleOf(x.re)
 }
 

@@ -62,17 +62,21 @@ export function asMatrix(value: Value): MatrixValue | null {
   return numbers.length === value.items.length ? matrixOf(numbers.length, 1, numbers) : null
 }
 
-/** A column as a vector; with `scalar`, a single entry as a number. */
-export function settled(m: MatrixValue, scalar = false): Value {
-  if (scalar && m.rows === 1 && m.cols === 1) return itemAt(m, 0)
+/** A column as a vector; only where a vector led to it, since a matrix written as one stays one. */
+export function asVector(m: MatrixValue): Value {
   return m.cols === 1 ? vector(itemsOf(m)) : m
 }
 
+/** What came of operands: a column is a vector where one of them was. */
+export function likeOperands(value: Value | Failure, ...operands: readonly Value[]): Value | Failure {
+  return value.kind === 'matrix' && operands.some((x) => x.kind === 'vector') ? asVector(value) : value
+}
+
 /** The outcome of floating work, or the error that it has left the range of numbers. */
-export function checked(dense: Dense, complex: boolean, inputs: readonly MatrixValue[]): Value | Failure {
+export function checked(dense: Dense, complex: boolean, inputs: readonly MatrixValue[]): MatrixValue | Failure {
   const finite = D.isFinite(dense)
   if (!finite && inputs.every((m) => D.isFinite(m.dense))) return failure('too-large')
-  return settled(fromDense(dense, complex))
+  return fromDense(dense, complex)
 }
 
 export function shapeText(value: Value): string {
@@ -111,6 +115,12 @@ export function zipMatrices(
   })
 }
 
+/** Aᵀ or Aᴴ as a value: of a row it is a vector. */
+export function turned(m: MatrixValue, conjugate: boolean): Value {
+  const flipped = transposed(m, conjugate)
+  return m.cols > 1 ? asVector(flipped) : flipped
+}
+
 export function transposed(m: MatrixValue, conjugate: boolean): MatrixValue {
   if (!m.exact) return fromDense(D.transpose(m.dense, conjugate), m.complex)
   const { entries } = m.exact
@@ -121,14 +131,22 @@ export function transposed(m: MatrixValue, conjugate: boolean): MatrixValue {
   return fromExact({ rows: m.cols, cols: m.rows, entries: flipped }, m.complex)
 }
 
+/** A row times a column is a number; of 1 × 1 matrices the product is one, too. */
+export function isInner(a: Sides, b: Sides): boolean {
+  return a.rows === 1 && b.cols === 1 && a.cols > 1
+}
+
+interface Sides {
+  readonly rows: number
+  readonly cols: number
+}
+
 /** A·B; the number of columns on the left must be the number of rows on the right. */
-export function product(a: MatrixValue, b: MatrixValue): Value | Failure {
+export function product(a: MatrixValue, b: MatrixValue): MatrixValue | Failure {
   if (a.cols !== b.rows)
     return failure('shapes-product', { left: shapeText(a), right: shapeText(b), cols: a.cols, rows: b.rows })
   const complex = a.complex || b.complex
   const exact = a.exact && b.exact && exactMultiply(a.exact, b.exact)
-  if (exact && exact.entries.length <= EXACT_MOST) return settled(fromExact(exact, complex), true)
-  const dense = multiply(a.dense, b.dense)
-  const value = checked(dense, complex, [a, b])
-  return value.kind === 'vector' && value.items.length === 1 ? (value.items[0] ?? value) : value
+  if (exact && exact.entries.length <= EXACT_MOST) return fromExact(exact, complex)
+  return checked(multiply(a.dense, b.dense), complex, [a, b])
 }

@@ -94,7 +94,8 @@ async function nameIt(): Promise<void> {
     const given = name.value.trim() === '' ? null : name.value.trim()
     await api.nameState(folio.id, value.entry.revision, given)
     const named = { ...value.entry, name: given }
-    looking.value = { ...value, entry: named }
+    // Meanwhile one may have gone back to all entries, or to another of them.
+    if (looking.value === value) looking.value = { ...value, entry: named }
     entries.value = entries.value.map((e) => (e.revision === named.revision ? named : e))
   } catch (error) {
     failed.value = error instanceof Error ? error.message : 'The name could not be kept.'
