@@ -100,8 +100,7 @@ const NAMES: Surroundings = {
   below: () => null,
   anywhere: (name) => KEPT.has(name),
   builtIn: standardName,
-  all: () => [],
-  functions: () => [],
+  near: () => [],
 }
 
 function lines(): Measured[] {

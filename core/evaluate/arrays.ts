@@ -26,6 +26,10 @@ export function entrywise(a: Value, b: Value, sign: string, join: Join): Value |
   return join(a, b)
 }
 
+export function entriesText(n: number): string {
+  return n === 1 ? '1 entry' : `${n} entries`
+}
+
 /** Blocks put together row by row, as in a textbook. */
 export function fromBlocks(rows: readonly (readonly MatrixValue[])[]): MatrixValue | Failure {
   const strips: MatrixValue[] = []
@@ -34,8 +38,8 @@ export function fromBlocks(rows: readonly (readonly MatrixValue[])[]): MatrixVal
     if (strip.kind === 'failure') return { ...strip, data: { ...strip.data, row: k + 1 } }
     const above = strips.at(-1)
     if (above && above.cols !== strip.cols) {
-      const entries = (n: number): string => (n === 1 ? '1 entry' : `${n} entries`)
-      return failure('rows-differ', { row: k + 1, found: entries(strip.cols), expected: entries(above.cols) })
+      const [found, expected] = [entriesText(strip.cols), entriesText(above.cols)]
+      return failure('rows-differ', { row: k + 1, found, expected })
     }
     strips.push(strip)
   }

@@ -13,8 +13,7 @@ export function exactEntry(source: string, letter: 'i' | 'j'): Gaussian | null {
     below: () => null,
     anywhere: () => false,
     builtIn: standardName,
-    all: () => [],
-    functions: () => [],
+    near: () => [],
   })
   return value?.kind === 'number' ? value.exact : null
 }

@@ -1,5 +1,5 @@
 import { unknownValue } from '../algebra/ratio'
-import { functionNames, standardName } from '../functions/registry'
+import { standardName } from '../functions/registry'
 import { parseLine } from '../notation/parser'
 import { isReserved } from '../notation/words'
 import type { Kept } from '../notation/names'
@@ -13,6 +13,7 @@ import type { MatrixValue, SweepValue, Value } from '../values/value'
 import { TIME_LIMIT } from './context'
 import type { AngleUnit } from './context'
 import { evaluateLine } from './line'
+import { NearNames } from './nearNames'
 import type { Evaluated, Surroundings } from './line'
 
 /** A line as the evaluator gets it. */
@@ -50,7 +51,7 @@ export interface EvaluationSettings {
 
 /** A question a line asked about its surroundings, with the answer it got. */
 interface Question {
-  readonly kind: 'above' | 'below' | 'anywhere' | 'line'
+  readonly kind: 'above' | 'below' | 'anywhere' | 'line' | 'near' | 'near-function'
   readonly name: string
   readonly answer: number | string | boolean | null
 }
@@ -97,6 +98,7 @@ export class FolioEvaluator {
   private granted: ReadonlySet<string> = NOBODY
   /** What is left of the first turns of this update, in milliseconds. */
   private turns = 0
+  private readonly nearNames = new NearNames()
   /** Doubles that all values hold. */
   private held = 0
 
@@ -136,6 +138,7 @@ export class FolioEvaluator {
     this.forgetRemoved()
     const changed: string[] = []
     const definitions = this.definitions()
+    this.nearNames.begin(definitions)
     const scope = new Map<string, Entry>()
     this.lines.forEach((line, index) => {
       const cached = this.cachedLine(line)
@@ -174,9 +177,11 @@ export class FolioEvaluator {
   /** Evaluates a text as though it stood in the place of a line; `null` where there is no such line. */
   evaluateAt(id: string, source: string): Evaluated | null {
     const definitions = this.definitions()
+    this.nearNames.begin(definitions)
     const scope = new Map<string, Entry>()
     for (const [index, line] of this.lines.entries()) {
-      if (line.id === id) return evaluateLine(parseLine(source), new Asked(this.settings, index, scope, definitions))
+      if (line.id === id)
+        return evaluateLine(parseLine(source), new Asked(this.settings, index, scope, definitions, this.nearNames))
       this.enter(this.cachedLine(line), index, scope)
     }
     return null
@@ -249,13 +254,13 @@ export class FolioEvaluator {
     const redefined = this.redefinition(cached.parsed, index, scope)
     const result = cached.result
     if (result && this.holds(cached, index, scope, definitions)) {
-      if (result.redefined?.data.line === redefined?.data.line) return false
+      if (sameHint(result.redefined, redefined)) return false
       cached.result = { ...result, redefined }
       return true
     }
     this.evaluatedLines += 1
     if (this.evaluatedLines > 1 || this.granted.has(id)) this.settings.onLine?.(id)
-    const asked = new Asked(this.settings, index, scope, definitions)
+    const asked = new Asked(this.settings, index, scope, definitions, this.nearNames)
     const evaluated = this.withRoom(cached, this.inTurn(cached, id, asked))
     const before = result ?? this.previous.get(id) ?? null
     this.previous.delete(id)
@@ -310,7 +315,7 @@ export class FolioEvaluator {
     // Room that others have given up since is room for this line.
     if (cached.refused > 0 && this.held + cached.refused <= DOUBLES_MOST) return false
     if (result?.evaluated.unitUsed && settings.angle !== this.settings.angle) return false
-    return cached.questions.every((q) => ask(q.kind, q.name, index, scope, definitions) === q.answer)
+    return cached.questions.every((q) => ask(q.kind, q.name, index, scope, definitions, this.nearNames) === q.answer)
   }
 
   private redefinition(parsed: Parsed, index: number, scope: ReadonlyMap<string, Entry>): Problem | null {
@@ -331,7 +336,8 @@ export class FolioEvaluator {
     const { parsed, result } = cached
     if (!result) return
     const { value, problem: failed } = result.evaluated
-    const stamp = failed ? `broken ${index}` : `${cached.stamp}`
+    const isFunction = parsed.statement.type === 'function'
+    const stamp = failed ? `broken ${isFunction ? 'function' : 'value'} ${index}` : `${cached.stamp}`
     if (parsed.statement.type === 'unknown') {
       for (const { name } of parsed.statement.names)
         if (!failed)
@@ -339,12 +345,16 @@ export class FolioEvaluator {
       return
     }
     const name = definedName(parsed)
-    const isFunction = parsed.statement.type === 'function'
     if (name !== null && !this.isRefused(name))
       scope.set(name, { line: index, kind: isFunction ? 'function' : 'value', value, stamp })
     const skipped = isFunction || parsed.statement.type === 'check' || (parsed.statement.type === 'empty' && !failed)
     if (!skipped) scope.set('prev', { line: index, kind: 'value', value, stamp })
   }
+}
+
+/** True where two hints about the same text say the same. */
+function sameHint(a: Problem | null, b: Problem | null): boolean {
+  return a?.code === b?.code && a?.data.line === b?.data.line && a?.data.name === b?.data.name
 }
 
 const NOBODY: ReadonlySet<string> = new Set()
@@ -390,7 +400,10 @@ function ask(
   index: number,
   scope: ReadonlyMap<string, Entry>,
   definitions: ReadonlyMap<string, readonly number[]>,
+  nearNames: NearNames,
 ): Question['answer'] {
+  if (kind === 'near' || kind === 'near-function')
+    return nearNames.near(name, kind === 'near' ? null : 'function', scope)
   if (kind === 'above') return scope.get(name)?.stamp ?? null
   if (kind === 'line') return (scope.get(name)?.line ?? -1) + 1
   const lines = definitions.get(name)
@@ -410,6 +423,7 @@ class Asked implements Surroundings {
     private readonly index: number,
     private readonly scope: ReadonlyMap<string, Entry>,
     private readonly definitions: ReadonlyMap<string, readonly number[]>,
+    private readonly nearNames: NearNames,
   ) {}
 
   get unit(): AngleUnit {
@@ -430,7 +444,7 @@ class Asked implements Surroundings {
 
   private note(kind: Question['kind'], name: string): Question['answer'] {
     for (const before of this.questions) if (before.name === name && before.kind === kind) return before.answer
-    const answer = ask(kind, name, this.index, this.scope, this.definitions)
+    const answer = ask(kind, name, this.index, this.scope, this.definitions, this.nearNames)
     this.questions.push({ kind, name, answer })
     return answer
   }
@@ -458,14 +472,9 @@ class Asked implements Surroundings {
     return standardName(name)
   }
 
-  *all(): Iterable<string> {
-    yield* this.scope.keys()
-    yield* functionNames()
-  }
-
-  *functions(): Iterable<string> {
-    for (const [name, entry] of this.scope) if (entry.kind === 'function') yield name
-    yield* functionNames()
+  near(name: string, only: 'function' | null): readonly string[] {
+    const answer = this.note(only === null ? 'near' : 'near-function', name)
+    return typeof answer === 'string' && answer !== '' ? answer.split(', ') : []
   }
 }
 

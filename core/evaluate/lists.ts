@@ -1,14 +1,15 @@
 import { hole } from '../notation/nodes'
 import type { Entry, Node } from '../notation/tree'
 import { asRadians } from '../values/convert'
+import { work } from '../numbers/work'
 import { text, vector } from '../values/make'
 import { asMatrix, asVector, itemAt, matrixOf } from '../values/matrices'
 import { madeSweep, pickPoints, pointAt } from '../values/sweeps'
-import { algebraMatrix } from '../algebra/polyMatrix'
+import { algebraMatrix, asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
 import { isAlgebraic } from '../algebra/ratio'
 import { failure } from '../values/value'
 import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, SweepValue, Value } from '../values/value'
-import { fromBlocks } from './arrays'
+import { entriesText, fromBlocks } from './arrays'
 import { atEveryPoint, commonAxis, isSweep } from './lift'
 import type { Context, Evaluate } from './context'
 
@@ -62,15 +63,42 @@ function lifted(
 
 const NOWHERE = hole(0, 0)
 
+function algebraFromRows(items: readonly Value[]): Value | Failure {
+  const rows: AlgebraMatrixValue[] = []
+  for (const item of items) {
+    const row = asAlgebra(item)
+    if (!row) return failure('entries-are-numbers', { kind: item.kind })
+    const above = rows.at(-1)
+    if (above && above.rows !== row.rows)
+      return failure('rows-differ', {
+        row: rows.length + 1,
+        found: entriesText(row.rows),
+        expected: entriesText(above.rows),
+      })
+    rows.push(row)
+  }
+  return algebraMatrix(
+    rows.length,
+    rows[0]?.rows ?? 0,
+    rows.flatMap((row) => row.items),
+  )
+}
+
 /** `[[1/(r + c - 1) for c = 1 to 3] for r = 1 to 3]`: vectors of one length are the rows. */
 function fromRows(items: readonly Value[]): Value | Failure {
-  const blocks: MatrixValue[][] = []
-  for (const item of items) {
+  if (items.some(hasUnknowns)) return algebraFromRows(items)
+  const numbers: NumberValue[] = []
+  let cols = 0
+  for (const [k, item] of items.entries()) {
     const row = asMatrix(item)
     if (!row) return failure('entries-are-numbers', { kind: item.kind })
-    blocks.push(Array.from({ length: row.rows }, (_, k) => matrixOf(1, 1, [itemAt(row, k)])))
+    if (k > 0 && row.rows !== cols)
+      return failure('rows-differ', { row: k + 1, found: entriesText(row.rows), expected: entriesText(cols) })
+    cols = row.rows
+    work(50 * cols)
+    for (let c = 0; c < cols; c += 1) numbers.push(itemAt(row, c))
   }
-  return fromBlocks(blocks)
+  return matrixOf(items.length, cols, numbers)
 }
 
 function rows(entries: readonly Node[], context: Context, evaluate: Evaluate): Value | Failure {
@@ -110,7 +138,6 @@ function rowsOf(entries: readonly Node[], cells: readonly Cell[]): Value | Failu
     const row = entries[Number(matrix.data.row ?? 1) - 1] ?? entries[0]
     return row ? at(row, matrix) : matrix
   }
-  // A matrix of one column that was written by rows is a vector, as every column is.
   return matrix
 }
 
@@ -121,9 +148,12 @@ function algebraRows(count: number, cells: readonly Cell[]): Value | Failure {
   const odd = rows.findIndex((row) => row.length !== cols)
   const items = cells.flatMap(({ value }) => (isAlgebraic(value) ? [value] : []))
   if (items.length < cells.length) return failure('entries-are-numbers', { kind: 'vector' })
-  const entries = (n: number): string => (n === 1 ? '1 entry' : `${n} entries`)
   if (odd >= 0)
-    return failure('rows-differ', { row: odd + 1, found: entries(rows[odd]?.length ?? 0), expected: entries(cols) })
+    return failure('rows-differ', {
+      row: odd + 1,
+      found: entriesText(rows[odd]?.length ?? 0),
+      expected: entriesText(cols),
+    })
   return algebraMatrix(count, cols, items)
 }
 

@@ -103,7 +103,12 @@ function otherOnNumbers(
 for (const sign of ['+', '-', '*', '/', 'mod', '^', '||'] as const) {
   define('number', sign, 'number', (a, b) => onNumbers(sign, a, b))
 }
-define('text', '+', 'text', (a, b) => text(a.text + b.text))
+/** Most characters of a text. */
+export const TEXT_MOST = 1_000_000
+
+define('text', '+', 'text', (a, b) =>
+  a.text.length + b.text.length > TEXT_MOST ? failure('text-too-long', { limit: TEXT_MOST }) : text(a.text + b.text),
+)
 
 // Angles among themselves.
 

@@ -18,8 +18,7 @@ export function noteMath(text: string, letter: 'i' | 'j'): string | null {
     below: () => null,
     anywhere: () => false,
     builtIn: standardName,
-    all: () => [],
-    functions: () => [],
+    near: () => [],
   })
   return statementToLatex(parsed.statement, bound, { letter, bare: new Set(), unit: 'deg', grouping: false })
 }

@@ -14,7 +14,17 @@ import type { Context } from '../evaluate/context'
 import type { Node } from '../notation/tree'
 import { sideBySide, stacked } from '../evaluate/arrays'
 import { integer, real, vector } from '../values/make'
-import { asMatrix, ENTRIES_MOST, fromDense, itemAt, itemsOf, likeOperands, matrixOf, turned } from '../values/matrices'
+import {
+  asMatrix,
+  ENTRIES_MOST,
+  EXACT_MOST,
+  fromDense,
+  itemAt,
+  itemsOf,
+  likeOperands,
+  matrixOf,
+  turned,
+} from '../values/matrices'
 import { failure } from '../values/value'
 import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/value'
 import { numberAt } from './arguments'
@@ -287,12 +297,14 @@ function filled(name: string, value: number, example: Example): FunctionDefiniti
     apply: (args) => {
       const shape = sizes(args)
       if ('kind' in shape) return shape
+      const count = shape.rows * shape.cols
+      if (count > EXACT_MOST) {
+        const dense = zeros(shape.rows, shape.cols)
+        dense.re.fill(value)
+        return fromDense(dense, false)
+      }
       const item = integer(value)
-      return matrixOf(
-        shape.rows,
-        shape.cols,
-        Array.from({ length: shape.rows * shape.cols }, () => item),
-      )
+      return matrixOf(shape.rows, shape.cols, Array.from({ length: count }, () => item)) // prettier-ignore
     },
   }
 }

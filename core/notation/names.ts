@@ -22,10 +22,8 @@ export interface Names {
   anywhere(name: string): boolean
   /** The standard spelling of a function of the registry; `null` if there is none. */
   builtIn(name: string): string | null
-  /** Every name that could have been meant. */
-  all(): Iterable<string>
-  /** Names of functions that could have been meant. */
-  functions(): Iterable<string>
+  /** Names that could have been meant, nearest first; with `only`, those of functions. */
+  near(name: string, only: 'function' | null): readonly string[]
 }
 
 export interface Bound {

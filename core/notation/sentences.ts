@@ -42,6 +42,7 @@ const SENTENCES = table<Sentence>({
   unbalanced: (d) => `This ${d.bracket} closes nothing: no bracket is open here.`,
   'operand-expected': (d) => `A value is missing before ${d.found}.`,
   'odd-character': (d) => `The sign ${d.character} has no meaning here.`,
+  'text-too-long': (d) => `This text would have more than ${d.limit} characters.`,
   'text-not-closed': () => 'This text has no closing quotation mark.',
   'not-definable': (d) => `${d.left} cannot be given a value: on the left of = stands one name, as in x = …`,
   'nothing-defined': () => 'A name is missing on the left of =.',

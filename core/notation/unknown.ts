@@ -1,7 +1,7 @@
 import type { Names } from './names'
 import type { Problem } from './problem'
 import { problem, write } from './problem'
-import { nearestNames, splitRun } from './suggest'
+import { splitRun } from './suggest'
 import type { NameNode, Span } from './tree'
 import { RESERVED } from './words'
 
@@ -29,7 +29,7 @@ export function unknownName(node: NameNode, { joined, self, names, means }: Surr
   const fixes = parts ? [write(`${joined}${parts.join('*')}`)] : []
   if (line !== null) return problem('defined-below', node, { name, line }, fixes)
   if (parts) return problem('names-run-together', node, { name, parts: parts.join('*') }, fixes)
-  const near = nearestNames(name, names.all())
+  const near = names.near(name, null)
   const written = near.map((n) => write(`${joined}${n}`))
   return problem('unknown-name', node, { name, near: near.join(', ') }, written)
 }
@@ -38,7 +38,7 @@ export function unknownName(node: NameNode, { joined, self, names, means }: Surr
 export function unknownFunction(callee: NameNode, self: string | null, names: Names): Problem {
   const { name } = callee
   const line = names.below(name)
-  const near = nearestNames(name, names.functions())
+  const near = names.near(name, 'function')
   if (name === self) return problem('recursive', callee, { name })
   if (line !== null) return problem('defined-below', callee, { name, line })
   return problem('unknown-name', callee, { name, near: near.join(', ') }, near.map(write))

@@ -17,6 +17,8 @@ export const MAX_BITS = 4096
 const LIMIT = 1n << BigInt(MAX_BITS)
 const SAFE = Number.MAX_SAFE_INTEGER
 const SAFE_BIG = BigInt(SAFE)
+/** From here on a common divisor takes tens of microseconds. */
+const LONG = 1n << 256n
 
 /**
  * The one place where a fraction is made. Objects of a class, here and for the other small values, since
@@ -81,7 +83,7 @@ function demote(value: bigint): number | bigint {
 /** n/d in lowest terms from bigints; `null` where d is 0 or a part outgrows {@link MAX_BITS}. */
 export function fromBig(n: bigint, d: bigint): Rational | null {
   if (d === 0n) return null
-  work(400)
+  work(d > LONG || n > LONG || n < -LONG ? 20_000 : 400)
   if (d < 0n) {
     n = -n
     d = -d
