@@ -4,7 +4,7 @@ import type { ProblemFix } from '../notation/problem'
 /** Ready corrections for operators on vectors and matrices that do not fit. */
 
 /** Two simple operands with a sign between them. */
-const SIMPLE = /^([\p{L}_][\p{L}\p{Nd}_]*|\[.*\])\s*([*/^])\s*([\p{L}_][\p{L}\p{Nd}_]*|\[.*\])$/u
+const SIMPLE = /^([\p{L}_][\p{L}\p{Nd}_]*|\[.*\])\s*([*·⋅×/÷^])\s*([\p{L}_][\p{L}\p{Nd}_]*|\[.*\])$/u
 
 export function arrayFixes(
   code: string,
@@ -15,6 +15,8 @@ export function arrayFixes(
     case 'vector-plus-number':
     case 'matrix-exponent':
       return [write(`each(${text})`)]
+    case 'wrong-kinds':
+      return kindFixes(text, data)
     case 'matrix-function':
       return functionFixes(text, String(data.whole))
     case 'vector-product':
@@ -24,6 +26,23 @@ export function arrayFixes(
     default:
       return null
   }
+}
+
+/** `v^2`, `1/A`: one side is a vector or a matrix, the other is none. */
+function kindFixes(
+  text: string,
+  { sign, left, right }: Readonly<Record<string, string | number>>,
+): readonly ProblemFix[] | null {
+  const array = (kind: string | number | undefined): boolean => kind === 'vector' || kind === 'matrix'
+  if (sign === '^' && left === 'vector') {
+    const squared = /^(.+?)\s*(?:\^\s*2|²)$/u.exec(text)?.[1]
+    return [write(`each(${text})`), ...(squared ? [write(`dot(${squared}, ${squared})`)] : [])]
+  }
+  if (sign !== '/' || !array(right) || array(left)) return null
+  const [, top = '', bottom = ''] = /^(.+?)\s*[/÷]\s*(.+)$/u.exec(text) ?? []
+  const inverse = /^[\p{L}_][\p{L}\p{Nd}_]*$|^[[(].*[\])]$/u.test(bottom) ? `${bottom}^-1` : `(${bottom})^-1`
+  const inverted = top.trim() === '1' ? inverse : `${top}*${inverse}`
+  return [...(right === 'matrix' ? [write(inverted)] : []), write(`each(${text})`)]
 }
 
 function functionFixes(text: string, whole: string): readonly ProblemFix[] {
@@ -42,7 +61,8 @@ function operatorFixes(
   if (!match) return null
   const [, left = '', sign = '', right = ''] = match
   if (code === 'vector-product') {
-    const products = sign === '*' ? [write(`dot(${left}, ${right})`), write(`cross(${left}, ${right})`)] : []
+    const [dot, cross] = [write(`dot(${left}, ${right})`), write(`cross(${left}, ${right})`)]
+    const products = sign === '×' ? [cross, dot] : '*·⋅'.includes(sign) ? [dot, cross] : []
     return [...products, write(`each(${text})`)]
   }
   if (code === 'matrix-division')

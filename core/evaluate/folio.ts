@@ -1,3 +1,5 @@
+import { advised, hintAdvised } from '../advice/advise'
+import type { Place } from '../advice/advise'
 import { unknownValue } from '../algebra/ratio'
 import { standardName } from '../functions/registry'
 import { parseLine } from '../notation/parser'
@@ -261,7 +263,7 @@ export class FolioEvaluator {
     this.evaluatedLines += 1
     if (this.evaluatedLines > 1 || this.granted.has(id)) this.settings.onLine?.(id)
     const asked = new Asked(this.settings, index, scope, definitions, this.nearNames)
-    const evaluated = this.withRoom(cached, this.inTurn(cached, id, asked))
+    const evaluated = this.withRoom(cached, this.withAdvice(cached, this.inTurn(cached, id, asked), asked))
     const before = result ?? this.previous.get(id) ?? null
     this.previous.delete(id)
     if (!before || !sameForReaders(before.evaluated, evaluated)) cached.stamp = this.stamps += 1
@@ -285,6 +287,27 @@ export class FolioEvaluator {
     if (evaluated.problem?.code !== 'too-long' || turn >= timeLimit || took < turn) return evaluated
     this.waiting.add(id)
     return { ...evaluated, problem: problem('postponed', evaluated.problem) }
+  }
+
+  /** Every correction is evaluated, in the place of the line, before it is offered. */
+  private withAdvice(cached: Cached, evaluated: Evaluated, asked: Asked): Evaluated {
+    const { problem: failed, hints } = evaluated
+    if (!failed && hints.every((h) => h.fixes.length === 0)) return evaluated
+    const place: Place = {
+      source: cached.source,
+      letter: this.settings.letter,
+      unit: this.settings.angle,
+      evaluate: (source, above) => {
+        const parsed = parseLine(source)
+        const there = above === null ? asked : asked.under(parseLine(above))
+        return { parsed, evaluated: there.briefly(() => evaluateLine(parsed, there)) }
+      },
+    }
+    return {
+      ...evaluated,
+      problem: failed && advised(failed, place),
+      hints: hints.map((hint) => hintAdvised(hint, place)),
+    }
   }
 
   /** A value for which the folio has no room is not kept: the line says so. */
@@ -412,6 +435,9 @@ function ask(
   return below === undefined ? null : below + 1
 }
 
+/** Longest time for a line that is only tried, in milliseconds. */
+const BRIEF = 100
+
 /** Answers a line's questions and writes them down. */
 class Asked implements Surroundings {
   readonly questions: Question[] = []
@@ -425,6 +451,27 @@ class Asked implements Surroundings {
     private readonly definitions: ReadonlyMap<string, readonly number[]>,
     private readonly nearNames: NearNames,
   ) {}
+
+  /** The same place with the unknowns of a line that would stand above it. */
+  under(above: Parsed): Asked {
+    const names = definedNames(above)
+    const unknowns = names.map((name): [string, Entry] => [
+      name,
+      { line: this.index, kind: 'value', value: unknownValue(name), stamp: `unknown ${name}` },
+    ])
+    return new Asked(this.settings, this.index, new Map([...this.scope, ...unknowns]), this.definitions, this.nearNames)
+  }
+
+  /** With a short time only: for lines that nobody has entered. */
+  briefly<T>(run: () => T): T {
+    const before = this.limit
+    this.limit = Math.min(before ?? BRIEF, BRIEF)
+    try {
+      return run()
+    } finally {
+      this.limit = before
+    }
+  }
 
   get unit(): AngleUnit {
     return this.settings.angle

@@ -232,8 +232,8 @@ for (const other of ['number', 'angle'] as const) {
   define('matrix', '/', other, (m, x, context) => mapMatrix(m, (item) => binary('/', item, x, context)))
   define(other, '*', 'matrix', (x, m, context) => mapMatrix(m, (item) => binary('*', x, item, context)))
   for (const sign of ['+', '-'] as const) {
-    define('matrix', sign, other, () => failure('vector-plus-number', { sign }))
-    define(other, sign, 'matrix', () => failure('vector-plus-number', { sign }))
+    define('matrix', sign, other, () => failure('vector-plus-number', { sign, kind: 'matrix' }))
+    define(other, sign, 'matrix', () => failure('vector-plus-number', { sign, kind: 'matrix' }))
   }
 }
 define('matrix', '^', 'number', (m, x) => matrixPower(m, x))

@@ -3,7 +3,7 @@ import { definedName } from '../evaluate/folio'
 import { usedNames } from '../notation/names'
 import { statementToLatex } from '../notation/latex'
 import { problem } from '../notation/problem'
-import type { Problem } from '../notation/problem'
+import type { Problem, ProblemFix } from '../notation/problem'
 import { findLiteral } from '../notation/rewrite'
 import type { DraggableLiteral } from '../notation/rewrite'
 import { isUnfinished, sentence } from '../notation/sentences'
@@ -24,7 +24,7 @@ export interface ShownProblem {
   readonly message: string
   readonly from: number
   readonly to: number
-  readonly fixes: readonly { readonly label: string; readonly replacement: string }[]
+  readonly fixes: readonly ProblemFix[]
   /** The entry is merely not finished: quiet while it is typed. */
   readonly unfinished: boolean
 }

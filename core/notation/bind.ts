@@ -528,7 +528,8 @@ class Binder {
     // The line depends on the name all the same: keeping it later mends the line.
     this.use(node.name, null)
     const means = (part: string): boolean => this.isName(part) || this.isUnit(part)
-    this.problem ??= unknownName(node, { joined: digits === '' ? '' : '*', self: this.self, names: this.names, means })
+    const { self, names, source } = this
+    this.problem ??= unknownName(node, { joined: digits === '' ? '' : '*', self, names, source, means })
     return node
   }
 

@@ -81,6 +81,22 @@ export function escapeText(text: string): string {
   return text.replace(/[\\{}~^#$%&_]/g, (c) => special[c] ?? c)
 }
 
+/** A reading whose terms do not say where they are written. */
+export function withoutSpans(latex: string): string {
+  const mark = '\\htmlData{'
+  const at = latex.indexOf(mark)
+  if (at < 0) return latex
+  const open = latex.indexOf('}{', at) + 1
+  let depth = 0
+  for (let k = open; k < latex.length; k += 1) {
+    if (latex[k] === '\\') k += 1
+    else if (latex[k] === '{') depth += 1
+    else if (latex[k] === '}' && (depth -= 1) === 0)
+      return `${latex.slice(0, at)}${withoutSpans(latex.slice(open + 1, k))}${withoutSpans(latex.slice(k + 1))}`
+  }
+  return latex
+}
+
 function leaf(span: { from: number; to: number }, latex: string): string {
   return `\\htmlData{span=${span.from}-${span.to}}{${latex}}`
 }

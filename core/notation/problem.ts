@@ -14,6 +14,8 @@ export interface Problem {
 export interface ProblemFix {
   readonly label: string
   readonly replacement: string
+  /** LaTeX of the reading that it leads to, once it has been evaluated. */
+  readonly reading?: string
 }
 
 export function problem(

@@ -41,7 +41,10 @@ const SENTENCES = table<Sentence>({
     `The bracket ${d.bracket} opened at character ${d.open} is not closed: ${d.missing} is missing here.`,
   unbalanced: (d) => `This ${d.bracket} closes nothing: no bracket is open here.`,
   'operand-expected': (d) => `A value is missing before ${d.found}.`,
-  'odd-character': (d) => `The sign ${d.character} has no meaning here.`,
+  'odd-character': (d) =>
+    d.character === ';'
+      ? 'Every entry has a line of its own: nothing is parted by ; here.'
+      : `The sign ${d.character} has no meaning here.`,
   'text-too-long': (d) => `This text would have more than ${d.limit} characters.`,
   'text-not-closed': () => 'This text has no closing quotation mark.',
   'not-definable': (d) => `${d.left} cannot be given a value: on the left of = stands one name, as in x = …`,
@@ -144,7 +147,8 @@ const SENTENCES = table<Sentence>({
   'no-entries': (d) => `${kind(d.kind)} has no entries to take one from.`.replace(/^a/, 'A'),
   'entry-range': (d) => `Entries are counted from 1 to ${d.count} here.`,
   'lengths-differ': (d) => `The vectors have ${d.left} and ${d.right} entries; they must have the same number.`,
-  'vector-plus-number': (d) => `A vector ${d.sign} a number has no meaning. Entry by entry it is each(…).`,
+  'vector-plus-number': (d) =>
+    `${d.kind === 'matrix' ? 'A matrix' : 'A vector'} ${d.sign} a number has no meaning. Entry by entry it is each(…).`,
   'vector-product': (d) =>
     `A vector ${d.sign} a vector has no meaning without saying which is meant: dot(u, v), cross(u, v), or each(u${d.sign}v) entry by entry.`,
 
@@ -205,6 +209,43 @@ const SENTENCES = table<Sentence>({
     `This would hold ${d.has} million numbers; the lines of a folio hold at most ${d.most} million together. Take fewer points, here or in another line.`,
   'too-deep-calls': () => 'Functions call each other too deeply here.',
 
+  // Spellings that are brought along.
+  'brought-power': () => 'A power is written with one ^, as in 2^5.',
+  'brought-transpose': () =>
+    'The transpose is written A^T, the conjugate transpose A^H: the sign ’ means minutes of an angle.',
+  'brought-quotient': () => 'The whole part of a quotient is quotient(7, 2), its rest 7 mod 2.',
+  'brought-rest': () => 'The rest of a division is written with mod between the two, as in 7 mod 3.',
+  'brought-percent': () => 'Per cent stands only behind within. Elsewhere it is a division by 100.',
+  'brought-definition': () => 'A name is given its value by one =, with the name on the left.',
+  'brought-change': () => 'A value is changed by writing the whole of it: x = x + 1. It holds from this line on.',
+  'brought-equals': () => 'A line needs no = for its result: it answers by itself.',
+  'brought-end': () => 'A line ends without a sign: the next one goes into a line of its own.',
+  'brought-remark': () => 'A remark begins with #.',
+  'brought-range': () => 'A range is written with words: 0 to 10, with step 2 or count 50 behind it.',
+  'brought-entries': () => 'Entry by entry is written each( ): every operator inside it works on the entries.',
+  'brought-rows': () => 'Entries are separated by commas, and each row has brackets of its own: [[1, 2], [3, 4]].',
+  'brought-list': () => 'A vector stands in square brackets.',
+  'brought-index': () => 'An entry is taken with square brackets: v[2], A[1, 2].',
+  'brought-bracket': (d) => `The argument of ${d.name} stands in brackets.`,
+  'brought-word': (d) => `${d.name} is called ${d.ours} here.`,
+  'brought-degrees': () => 'Degrees are written with the sign ° or with deg.',
+  'brought-unit': () => 'An angle means the same in every unit: degrees( ) and radians( ) give it as a plain number.',
+  'brought-comma': () => 'The decimal mark is a point.',
+  'brought-pair': () => 'Two values in round brackets could be a complex number or a vector.',
+  'brought-groups': () => 'Digits are written without gaps.',
+  'brought-prefix': () => 'A prefix is attached to its number, as in 4.7k.',
+  'brought-where': (d) => `${d.name} is algebraic, not a function: a value is put in with where.`,
+  'brought-logic': () => 'Conditions are joined by the words and, or, not.',
+  'brought-compare': () => 'Comparisons are written == != < <= > >=.',
+  'brought-if': () => 'A choice is written if(condition, a, b).',
+  'brought-phasor': () => 'Magnitude and angle are joined by ∠, typed /_.',
+  'brought-exponent': () => 'All of an exponent stands in brackets where it is a product.',
+  'brought-solve': () => 'The solution of A·x = b is solve(A, b).',
+  'brought-cross': () => 'The vector product is cross(u, v), the scalar product dot(u, v).',
+  'brought-dot': () => 'The scalar product is dot(u, v), the vector product cross(u, v).',
+  'brought-unknowns': (d) =>
+    `${d.names} ${String(d.names).includes(',') ? 'are' : 'is'} not known here. A line above can declare ${String(d.names).includes(',') ? 'them unknowns' : 'it an unknown'}.`,
+
   // Hints.
   'negative-power': (d) => `${d.text} is the negative of the power. For a power of −${d.base} write (−${d.base}).`,
   'implicit-after-quotient': (d) => `${d.text} is read from the left, as (${d.top}/${d.digits})·${d.tail}.`,
@@ -245,8 +286,10 @@ function orList(names: string): string {
   return parts.length === 0 ? last : `${parts.join(', ')} or ${last}`
 }
 
-/** The sentence for a problem. */
+/** The sentence for a problem. Of a spelling that was brought along it says how it is written here. */
 export function sentence(p: Pick<Problem, 'code' | 'data'>): string {
+  const broughtAlong = SENTENCES.get(String(p.data.brought))
+  if (broughtAlong) return broughtAlong(p.data)
   if (p.code === 'inside-function') {
     return `In ${p.data.name}: ${sentence({ code: String(p.data.code), data: p.data })}`
   }

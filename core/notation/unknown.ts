@@ -13,12 +13,13 @@ interface Surroundings {
   /** The name that the line itself defines. */
   readonly self: string | null
   readonly names: Names
+  readonly source: string
   /** True for a part of a run of letters that means something by itself. */
   means(part: string): boolean
 }
 
 /** A name that stands for a value. */
-export function unknownName(node: NameNode, { joined, self, names, means }: Surroundings): Problem {
+export function unknownName(node: NameNode, { joined, self, names, source, means }: Surroundings): Problem {
   const { name } = node
   if (name === 'prev') return problem('no-line-above', node)
   if (name === self) return problem('self-reference', node, { name })
@@ -26,12 +27,30 @@ export function unknownName(node: NameNode, { joined, self, names, means }: Surr
   if (names.builtIn(name)) return problem('function-needs-bracket', node, { name }, [write(`${name}()`)])
   const line = names.below(name)
   const parts = splitRun(name, means)
-  const fixes = parts ? [write(`${joined}${parts.join('*')}`)] : []
-  if (line !== null) return problem('defined-below', node, { name, line }, fixes)
-  if (parts) return problem('names-run-together', node, { name, parts: parts.join('*') }, fixes)
+  const factor = parts && oneFactor(parts.join('*'), node, source)
+  const fixes = factor ? [{ label: factor.text, replacement: `${joined}${factor.text}` }] : []
+  const span = factor ?? node
+  if (line !== null) return problem('defined-below', span, { name, line }, fixes)
+  if (parts) return problem('names-run-together', span, { name, parts: parts.join('*') }, fixes)
   const near = names.near(name, null)
   const written = near.map((n) => write(`${joined}${n}`))
   return problem('unknown-name', node, { name, near: near.join(', ') }, written)
+}
+
+/** Behind these a product of several names counts as one factor only in brackets. */
+const BINDS_BEFORE = /(?:[/÷^∠]|\/_|\bmod)\s*[-+]?$/u
+
+/** The power of a name. */
+const POWER = /^\s*(?:\^\s*[-+]?(?:\d+(?:\.\d+)?|[\p{L}_][\p{L}\p{Nd}_]*|\([^()]*\))|[²³⁻⁰¹⁴-⁹]+)/u
+
+/**
+ * A product in the place of one name; in brackets where what stands before it would take its first factor only. A
+ * power behind the name belongs to its last letter: the bracket closes behind it.
+ */
+function oneFactor(product: string, { from, to }: Span, source: string): Span & { readonly text: string } {
+  if (!BINDS_BEFORE.test(source.slice(0, from))) return { text: product, from, to }
+  const power = POWER.exec(source.slice(to))?.[0] ?? ''
+  return { text: `(${product}${power})`, from, to: to + power.length }
 }
 
 /** A name directly before a bracket, where no function of that name is known. */
