@@ -12,7 +12,7 @@ const LONGEST_FRACTION = 25
 
 /** A real part: an exact one as a fraction where the conventions ask for it. */
 export function formatPart(x: number, exact: Rational | null, conventions: Conventions): string {
-  return (exact && fractionPart(exact, conventions)) ?? formatReal(x, conventions)
+  return (exact && fractionPart(exact, conventions)) ?? formatReal(x, conventions, exact)
 }
 
 /** An exact part as the fraction that the conventions show; `null` where they show a decimal. */
@@ -26,7 +26,7 @@ function fractionPart(exact: Rational, conventions: Conventions): string | null 
 export function showsWhole(x: number, exact: Rational, conventions: Conventions): boolean {
   if (fractionPart(exact, conventions) !== null) return true
   const style = conventions.style === 'prefix' ? 'engineering' : conventions.style
-  const back = Q.fromDecimal(formatReal(x, { digits: conventions.digits, style }))
+  const back = Q.fromDecimal(formatReal(x, { digits: conventions.digits, style }, exact))
   return back !== null && Q.equals(back, exact)
 }
 
@@ -54,16 +54,24 @@ export function formatAngle(angle: AngleValue, conventions: Conventions): string
     return `${formatReal(angle.radians, { ...conventions, style: 'plain' })} rad`
   }
   const exact = angle.turns && Q.multiply(angle.turns, { n: 360, d: 1 })
-  if (conventions.degrees === 'minutes') return minutesText(asDegrees(angle), exact, conventions)
-  return `${formatPart(asDegrees(angle), exact, { ...conventions, style: 'plain' })}°`
+  const degrees = asDegrees(angle)
+  if (!Number.isFinite(degrees)) return 'undefined'
+  // Seconds of an angle beyond this are not known to a double.
+  if (conventions.degrees === 'minutes' && Math.abs(degrees) < SECONDS_KNOWN)
+    return minutesText(degrees, exact, conventions)
+  const text = formatPart(degrees, exact, { ...conventions, style: 'plain' })
+  // Behind a fraction the sign would belong to its last number only.
+  return isCompound(text) || text.includes('/') ? `(${text})°` : `${text}°`
 }
+
+/** Degrees of which a double tells the seconds, six decimals included. */
+const SECONDS_KNOWN = 1e6
 
 /** Digits left for the seconds once degrees and minutes are written, at most. */
 const SECOND_PLACES = 6
 
 /** Degrees, minutes and seconds: `36°52'12"`; seconds have as many decimals as the digits allow. */
 function minutesText(degrees: number, exact: Rational | null, { digits }: Conventions): string {
-  if (!Number.isFinite(degrees)) return 'undefined'
   const places = Math.max(0, Math.min(SECOND_PLACES, digits - 6))
   const unit = 10 ** places
   const scaled = exact && Q.multiply(exact, { n: 3600 * unit, d: 1 })

@@ -76,6 +76,7 @@ export function quiet(z: C.Complex): C.Complex {
 }
 
 function quieted(z: NumberValue): NumberValue {
+  if (z.exact) return z
   const { re, im } = quiet(z)
   return shownAs(z, re, im)
 }
@@ -86,7 +87,8 @@ const NO_DIRECTION = '∞ (no direction)'
 export function formatRectangular(z: NumberValue, conventions: Conventions): string {
   if (Number.isNaN(z.re) || Number.isNaN(z.im)) return 'undefined'
   if (C.isInfinite(z)) return NO_DIRECTION
-  const { re, im } = quiet(z)
+  // Of an exact value every part is meant.
+  const { re, im } = z.exact ? z : quiet(z)
   const real = formatPart(re, z.exact?.re ?? null, conventions)
   const negative = im < 0
   const size = z.exact ? (negative ? Q.negate(z.exact.im) : z.exact.im) : null
@@ -100,7 +102,10 @@ function withLetter(text: string, { letter, place }: Conventions): string {
     const [top = '', bottom = ''] = text.split('/')
     return place === 'before' ? `${letter}${top}/${bottom}` : `${top}${letter}/${bottom}`
   }
-  return place === 'before' ? `${letter}${text}` : `${text}${letter}`
+  if (place === 'before') return `${letter}${text}`
+  // A letter behind a prefix must not make a word with it: 3p and i would be 3π.
+  if (letter === 'i' && text.endsWith('p')) return `${text.slice(0, -1)}e-12${letter}`
+  return `${text}${letter}`
 }
 
 /** `5 ∠ 53.13°`: magnitude and argument in the unit of the conventions. */
@@ -177,7 +182,8 @@ function grid(m: MatrixValue, conventions: Conventions): GridReadout {
   const shown = Array.from({ length: shownRows * shownCols }, (_, k) => {
     const item = itemAt(m, Math.floor(k / shownCols) * m.cols + (k % shownCols))
     // Noise is measured by the largest entry of the matrix.
-    if (item.exact || Math.max(Math.abs(item.re), Math.abs(item.im)) >= floor)
+    if (item.exact) return item
+    if (Math.max(Math.abs(item.re), Math.abs(item.im)) >= floor)
       return shownAs(item, Math.abs(item.re) < floor ? 0 : item.re, Math.abs(item.im) < floor ? 0 : item.im)
     return shownAs(item, 0, 0)
   })

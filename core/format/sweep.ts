@@ -50,8 +50,9 @@ export function pointText(sweep: SweepValue, k: number, conventions: Conventions
 }
 
 /** Below this a part is rounding noise beside the largest value of the sweep. */
-export function noiseFloor({ of, re, im }: SweepValue): number {
-  if (of !== 'number') return 0
+export function noiseFloor({ of, re, im, axis }: SweepValue): number {
+  // The quantity itself has none, and what runs over decades is meant to be small at one end.
+  if (of !== 'number' || axis.decades || axis.values === re) return 0
   let largest = 0
   for (const part of im ? [re, im] : [re]) {
     for (let k = 0; k < part.length; k += 1) {

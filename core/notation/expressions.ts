@@ -279,7 +279,8 @@ export abstract class ExpressionParser extends FactorParser {
   /** `pi/4 rad`: the unit belongs to the fraction, where nothing else stands in the row. */
   private radians(first: Node, unit: Node, bottom: Node, alone: boolean): Node {
     const span = { from: first.from, to: unit.to }
-    if (!alone || !isPi(first)) return this.radiansUnclear(span, bottom)
+    const numerator = first.type === 'sign' ? first.operand : first
+    if (!alone || !isPi(numerator)) return this.radiansUnclear(span, bottom)
     const quotient: Node = N.chain(first, [{ sign: '/', node: unit }], span.from, span.to)
     return this.chainAfter(N.postfix('rad', quotient, first.from, bottom.to))
   }
