@@ -1,6 +1,6 @@
 import { asMatrix, asVector, isInner, itemsOf, matrixOf } from '../values/matrices'
 import { isZero } from '../values/beyond'
-import { integer, vector } from '../values/make'
+import { integer, valueList, vector } from '../values/make'
 import { failure } from '../values/value'
 import type { AlgebraMatrixValue, Failure, Value } from '../values/value'
 import { algebraic, isAlgebraic } from './ratio'
@@ -199,5 +199,5 @@ export function algebraCharpoly(m: AlgebraMatrixValue): Value | Failure {
     if (raised.kind === 'failure') return raised
     power = raised
   }
-  return vector(found)
+  return valueList(found)
 }

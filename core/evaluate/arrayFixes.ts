@@ -15,6 +15,8 @@ export function arrayFixes(
     case 'vector-plus-number':
     case 'matrix-exponent':
       return [write(`each(${text})`)]
+    case 'vector-argument':
+      return argumentFixes(text, Number(data.count))
     case 'wrong-kinds':
       return kindFixes(text, data)
     case 'matrix-function':
@@ -43,6 +45,13 @@ function kindFixes(
   const inverse = /^[\p{L}_][\p{L}\p{Nd}_]*$|^[[(].*[\])]$/u.test(bottom) ? `${bottom}^-1` : `(${bottom})^-1`
   const inverted = top.trim() === '1' ? inverse : `${top}*${inverse}`
   return [...(right === 'matrix' ? [write(inverted)] : []), write(`each(${text})`)]
+}
+
+/** `arg(R)` of a vector: between it and the first axis, or of the complex number that it stands for. */
+function argumentFixes(text: string, count: number): readonly ProblemFix[] {
+  const inner = /^[\p{L}]+\((.*)\)$/u.exec(text)?.[1] ?? text
+  const axis = `[1${', 0'.repeat(Math.max(0, count - 1))}]`
+  return [write(`angle(${inner}, ${axis})`), write(`arg(phasor(${inner}))`), write(`each(arg(${inner}))`)]
 }
 
 function functionFixes(text: string, whole: string): readonly ProblemFix[] {

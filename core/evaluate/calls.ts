@@ -113,8 +113,24 @@ function overSweeps(
     if (single.count > REDUCED_MOST) return failure('too-many-points', { count: single.count, limit: REDUCED_MOST })
     return callFunction(definition, [vector(pointsOf(single))], node.args, context)
   }
+  hintMultiples(definition, args, node, context)
   return atEveryPoint(args, node, context, (values, inner) => callFunction(definition, values, node.args, inner))
 }
+
+/** Multiples of π read in degrees, and whole turns read in radians, were rarely meant so. */
+function hintMultiples(definition: FunctionDefinition, args: readonly Value[], node: Apply, context: Context): void {
+  args.forEach((arg, k) => {
+    const of = node.args[k]
+    if (!of || arg.kind !== 'sweep' || arg.of !== 'number' || definition.parameters[k]?.kind !== 'angle') return
+    const last = arg.re[arg.count - 1] ?? 0
+    if (arg.pi && context.unit === 'deg') context.hint('multiple-of-pi-in-degrees', of)
+    else if (!arg.pi && !arg.complex && context.unit === 'rad' && TURNS.has(last) && arg.axis.values === arg.re)
+      context.hint('round-degrees-in-radians', of, { value: last })
+  })
+}
+
+/** Ends of ranges that people mean in degrees. */
+const TURNS: ReadonlySet<number> = new Set([90, 180, 270, 360, 720])
 
 function userDefined(node: Apply, args: readonly Value[], context: Context): Value | Failure {
   const value = context.lookup(node.name)

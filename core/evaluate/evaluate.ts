@@ -1,5 +1,5 @@
 import { callFunction } from '../functions/call'
-import { conjugate } from '../functions/complex'
+import { conjugate, magnitudeOfVector } from '../functions/complex'
 import { findFunction } from '../functions/registry'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
@@ -7,6 +7,7 @@ import type { Node, Polar } from '../notation/tree'
 import * as A from '../values/arithmetic'
 import { degrees, inUnit, radians } from '../values/convert'
 import { asMatrix, mapMatrix, turned } from '../values/matrices'
+import { hintCondition } from './conditioning'
 import { euclideanNorm, mapVector } from '../values/vectors'
 import { angleOf, angleOfTurns, integer, text } from '../values/make'
 import type { Failure, NumberValue, Value } from '../values/value'
@@ -209,6 +210,7 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
   if (context.each && (isArray(base) || isArray(exponent)))
     return entrywise(base, exponent, '^', (x, y) => binary('^', x, y, new Plainly(context)))
   if (natural && exponent.kind === 'matrix') return failure('matrix-function', { name: 'exp', whole: 'expm(A)' })
+  if (base.kind === 'matrix' && exponent.kind === 'number' && exponent.re < 0) hintCondition(base, context, baseNode)
   return binary('^', base, exponent, new Plainly(context))
 }
 
@@ -317,7 +319,7 @@ function magnitude(inner: Node, double: boolean, context: Context): Value | Fail
 }
 
 function magnitudeOf(value: Value, inner: Node, double: boolean, context: Context): Value | Failure {
-  if (value.kind === 'vector') return euclideanNorm(value)
+  if (value.kind === 'vector') return double ? euclideanNorm(value) : magnitudeOfVector(value)
   if (value.kind === 'algebra-matrix')
     return double ? failure('wrong-kind', { what: '‖ ‖', kind: value.kind }) : algebraDeterminant(value)
   if (value.kind === 'matrix') {

@@ -82,8 +82,33 @@ function programOf(value: Value): Program | null {
 const isComplex = (value: Value): boolean => (value.kind === 'number' || value.kind === 'sweep') && value.complex
 
 /** A sweep that is still to be worked out: only operators that make a longer program of it see it so. */
-function pendingSweep(axis: Axis, pending: Program, complex: boolean): SweepValue {
-  return { ...numberSweep(axis, NOTHING, null, complex), count: axis.values.length, pending }
+function pendingSweep(axis: Axis, pending: Program, complex: boolean, pi: SweepValue['pi'] = undefined): SweepValue {
+  const sweep = { ...numberSweep(axis, NOTHING, null, complex), count: axis.values.length, pending }
+  return pi ? { ...sweep, pi } : sweep
+}
+
+/** How often π is in a value, as a program; `null` where it is not known to be a multiple. */
+function piProgram(value: Value): Program | null {
+  if (value.kind === 'sweep') return value.pi ? leaf({ re: value.pi(), im: null }) : null
+  if (value.kind !== 'number' || !value.pi || value.im !== 0) return null
+  return leaf({ re: Float64Array.of(Q.toNumber(value.pi.re)), im: null })
+}
+
+const hasPi = (value: Value): boolean =>
+  value.kind === 'sweep' ? value.pi !== undefined : value.kind === 'number' && value.pi !== null && value.im === 0
+
+/** The multiples of π that an operator makes of others, worked out when they are asked for. */
+function piOf(sign: LoopSign, left: Value, right: Value, count: number): SweepValue['pi'] {
+  const [a, b] = [hasPi(left), hasPi(right)]
+  const sums = sign === '+' || sign === '-'
+  if (sums ? !(a && b) : sign === '*' ? a === b : !(sign === '/' && a && !b)) return undefined
+  if (isComplex(left) || isComplex(right)) return undefined
+  let known: Float64Array | null = null
+  return () => {
+    const [x, y] = [a ? piProgram(left) : programOf(left), b ? piProgram(right) : programOf(right)]
+    known ??= x && y ? run(join(sign, x, y), count).re : new Float64Array(count).fill(NaN)
+    return known
+  }
 }
 
 const NOTHING = new Float64Array(0)
@@ -95,7 +120,8 @@ export function settle(value: Value | Failure): Value | Failure {
   if (overflow) return failure('too-large')
   const failed = mended(value.pending, re, im)
   if (failed) return failed
-  return numberSweep(value.axis, re, value.complex ? (im ?? new Float64Array(re.length)) : im)
+  const settled = numberSweep(value.axis, re, value.complex ? (im ?? new Float64Array(re.length)) : im)
+  return value.pi ? { ...settled, pi: value.pi } : settled
 }
 
 /**
@@ -161,7 +187,8 @@ export function loopBinary(
   const axis = commonAxis([left, right], node, context)
   if ('kind' in axis) return axis
   const complex = isComplex(left) || isComplex(right)
-  return pendingSweep(axis, sign === '^' ? power(a, whole ?? 1) : join(sign, a, b), complex)
+  if (sign === '^') return pendingSweep(axis, power(a, whole ?? 1), complex)
+  return pendingSweep(axis, join(sign, a, b), complex, piOf(sign, left, right, axis.values.length))
 }
 
 /** Exponents up to this are worked out by squaring. */
@@ -199,7 +226,8 @@ export function loopFunction(name: string, value: SweepValue): Value | null {
 export function loopNegate(value: SweepValue): Value | null {
   if (value.of === 'angle') return angleSweep(value.axis, negated(value.re))
   const program = programOf(value)
-  return program && pendingSweep(value.axis, negate(program), value.complex)
+  const { pi } = value
+  return program && pendingSweep(value.axis, negate(program), value.complex, pi && (() => negated(pi())))
 }
 
 /** What a reduction of one sweep runs over: its points, the largest typed reductions by loops. */

@@ -78,9 +78,31 @@ function hintConversion(
   if (sign === '/' && left.kind !== 'angle') return
   const perRadian = sign === '*' ? factor.re : 1 / factor.re
   const near = (x: number, y: number): boolean => Math.abs(x - y) < 1e-6 * y
-  if (near(perRadian, 180 / Math.PI) || near(perRadian, Math.PI / 180)) {
+  // `arctan(1)*180/pi`: the factor in two steps.
+  const first = factorIn(leftNode)
+  const whole = first === null ? NaN : first * perRadian
+  if (
+    near(perRadian, 180 / Math.PI) ||
+    near(perRadian, Math.PI / 180) ||
+    near(whole, 180 / Math.PI) ||
+    near(whole, Math.PI / 180)
+  ) {
     context.hint('degrees-twice', left.kind === 'angle' ? rightNode : leftNode)
   }
+}
+
+/** What a product or quotient multiplies by, where that is 180 or π; `null` for others. */
+function factorIn(node: Node): number | null {
+  if (node.type === 'group') return factorIn(node.inner)
+  if (node.type !== 'product') return null
+  const right = halfTurn(node.right)
+  if (node.sign === '/') return right && 1 / right
+  return right ?? halfTurn(node.left)
+}
+
+function halfTurn(node: Node): number | null {
+  if (node.type === 'constant' && node.name === 'pi') return Math.PI
+  return node.type === 'literal' && node.value.kind === 'number' && node.value.re === 180 ? 180 : null
 }
 
 /** 7/0 is ∞: said, since it rarely was meant. */

@@ -1,5 +1,7 @@
 import type { Range } from '../notation/tree'
-import { integer } from '../values/make'
+import * as Q from '../numbers/rational'
+import { isZero } from '../values/beyond'
+import { exactReal, integer } from '../values/make'
 import { degrees } from '../values/convert'
 import { angleSweep, numberSweep, POINTS_MOST } from '../values/sweeps'
 import { failure } from '../values/value'
@@ -31,7 +33,24 @@ export function evaluateRange(node: Range, context: Context, evaluate: Evaluate)
         : byStep(first, last, amount)
   if ('kind' in points) return points.code === 'decade-ends' ? points : at(points)
   const axis: Axis = { values: points, name: null, angle: first.kind === 'angle', decades: node.by === 'decade' }
-  return first.kind === 'angle' ? angleSweep(axis, points) : numberSweep(axis, points, null)
+  const sweep = first.kind === 'angle' ? angleSweep(axis, points) : numberSweep(axis, points, null)
+  const pi = node.by === 'decade' ? null : multiplesOfPi(first, last, amount, node.by)
+  return pi ? { ...sweep, pi: () => pi } : sweep
+}
+
+/** Of a range between multiples of π, or angles of known turns, how often π is in each point; `null` for others. */
+function multiplesOfPi(first: End, last: End, amount: Value | null, by: Range['by']): Float64Array | null {
+  const factor = (x: Value | null): NumberValue | null => {
+    if (x?.kind === 'angle') return x.turns && exactReal(Q.multiply(x.turns, { n: 2, d: 1 }) ?? x.turns)
+    if (x?.kind !== 'number' || x.im !== 0) return null
+    return x.pi ? exactReal(x.pi.re) : isZero(x) ? x : null
+  }
+  const [a, b] = [factor(first), factor(last)]
+  if (!a || !b || (isZero(a) && isZero(b))) return null
+  const usual = first.kind === 'angle' ? degrees(integer(1)) : null
+  const step = by === 'count' ? amount : factor(amount ?? usual)
+  const points = by === 'count' ? byCount(a, b, step) : step ? byStep(a, b, step) : null
+  return points instanceof Float64Array ? points : null
 }
 
 function end(node: Range['first'], context: Context, evaluate: Evaluate): End | Failure {

@@ -154,6 +154,7 @@ export function formatSingle(value: Value, conventions: Conventions): string {
 }
 
 function vectorSize(v: VectorValue, conventions: Conventions): VectorSize | null {
+  if (v.list) return null
   const numbers = v.items.flatMap((item) => (item.kind === 'number' ? [item] : []))
   if (numbers.length < v.items.length || numbers.length < 2) return null
   const complex = numbers.some((z) => z.complex)

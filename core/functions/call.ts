@@ -172,6 +172,8 @@ function overEntries(
   context: Context,
 ): Value | Failure {
   const vectors = args.flatMap((a) => (a.kind === 'vector' ? [a] : []))
+  const [only] = vectors
+  if (definition.ofVector && only && args.length === 1 && !context.each) return definition.ofVector(only)
   const length = vectors[0]?.items.length ?? 0
   const other = vectors.find((v) => v.items.length !== length)
   if (other) return failure('lengths-differ', { left: length, right: other.items.length })
@@ -216,6 +218,8 @@ function coerce(
       if (value.kind !== 'number') return wrongKind(definition, parameter, value)
       if (value.im !== 0) return value
       context.bare(node, value)
+      if (definition.idleIn !== undefined && definition.idleIn === context.unit && !context.pointwise)
+        context.hint(definition.idleIn === 'deg' ? 'degrees-of-degrees' : 'radians-of-radians', node)
       return inUnit(value, context.unit)
     case 'number': {
       const number = value.kind === 'angle' ? asRadians(value) : value

@@ -8,13 +8,14 @@ import {
   complexNumber,
   exactNumber,
   exactReal,
+  valueList,
   multipleOfPi,
   real,
-  vector,
   wholeComplex,
 } from '../values/make'
 import { failure } from '../values/value'
-import type { Value, NumberValue, Failure } from '../values/value'
+import type { Value, NumberValue, Failure, VectorValue } from '../values/value'
+import { euclideanNorm, mapVector } from '../values/vectors'
 import { angleAt, numberAt } from './arguments'
 import type { FunctionDefinition } from './definition'
 
@@ -57,6 +58,14 @@ function principalRoot(z: NumberValue, n: number): NumberValue | Failure {
 
 const z = { name: 'z', kind: 'number' } as const
 
+/** The length of a vector; values in a row that are none have a magnitude each. */
+export function magnitudeOfVector(v: VectorValue): Value | Failure {
+  if (!v.list) return euclideanNorm(v)
+  return mapVector(v, (item) =>
+    item.kind === 'number' ? A.magnitude(item) : failure('wrong-kind', { what: '| |', kind: item.kind }),
+  )
+}
+
 export const complexFunctions: readonly FunctionDefinition[] = [
   {
     name: 're',
@@ -79,11 +88,13 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     group: 'complex',
     parameters: [{ name: 'z', kind: 'number' }],
     spellings: ['mag', 'magnitude'],
-    summary: 'Magnitude of z, also written |z|.',
+    summary:
+      'Magnitude of z, also written |z|; of a vector its length, of roots and the like one for each. Entry by entry it is each(abs(v)).',
     examples: [
       { entry: 'abs(3 + 4j)', gives: '5' },
       { entry: 'abs(3e200 + 4e200j)', gives: '5e200' },
     ],
+    ofVector: magnitudeOfVector,
     apply: (args) => A.magnitude(numberAt(args, 0)),
   },
   {
@@ -91,6 +102,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     group: 'complex',
     parameters: [z],
     spellings: ['phase'],
+    ofVector: (v) => failure('vector-argument', { count: v.items.length }),
     summary: 'Argument of z, an angle in (−180°, 180°].',
     examples: [
       { entry: 'arg(1 + 1j)', gives: '45°' },
@@ -148,7 +160,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
       const value = numberAt(args, 0)
       const n = numberAt(args, 1).re
       if (n < 1 || n > 1000) return failure('domain', { name: 'everyroot', needs: 'an order from 1 to 1000' })
-      if (isZero(value)) return vector([exactNumber(G.ZERO, true)])
+      if (isZero(value)) return valueList([exactNumber(G.ZERO, true)])
       const principal = principalRoot(value, n)
       if (principal.kind === 'failure') return principal
       const roots: Value[] = []
@@ -157,7 +169,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
         if (root.kind === 'failure') return root
         roots.push(root)
       }
-      return vector(roots)
+      return valueList(roots)
     },
   },
 ]

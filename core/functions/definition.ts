@@ -1,5 +1,5 @@
 import type { Context } from '../evaluate/context'
-import type { AlgebraMatrixValue, Failure, Value } from '../values/value'
+import type { AlgebraMatrixValue, Failure, Value, VectorValue } from '../values/value'
 
 /** The chapters of the handbook. */
 export type Group =
@@ -58,6 +58,10 @@ export interface FunctionDefinition {
   /** One sentence for the handbook and the completion. */
   readonly summary: string
   readonly examples: readonly Example[]
+  /** What it comes to for a vector as a whole, where that is not its outcome for every entry. */
+  readonly ofVector?: (v: VectorValue) => Value | Failure
+  /** The unit of the conventions in which it leaves a bare number as it is. */
+  readonly idleIn?: 'deg' | 'rad'
   /** What it does with matrices that have unknowns in them. */
   readonly algebra?: (args: readonly AlgebraMatrixValue[], context: Context) => Value | Failure
   readonly apply: (args: readonly Value[], context: Context) => Value | Failure

@@ -11,9 +11,9 @@ import {
   algebraTranspose,
 } from '../algebra/polyMatrix'
 import type { Context } from '../evaluate/context'
-import type { Node } from '../notation/tree'
 import { sideBySide, stacked } from '../evaluate/arrays'
-import { integer, real, vector } from '../values/make'
+import { hintCondition } from '../evaluate/conditioning'
+import { integer, valueList, real, vector } from '../values/make'
 import {
   asMatrix,
   ENTRIES_MOST,
@@ -98,19 +98,11 @@ function diagonalOnes(rows: number, cols: number): MatrixValue {
 /** The same kind and shape, with nothing known of it. */
 function undefinedLike(value: Value): Value {
   if (value.kind === 'number') return real(NaN)
-  if (value.kind === 'vector') return vector(value.items.map(undefinedLike))
+  if (value.kind === 'vector') return { ...value, items: value.items.map(undefinedLike) }
   if (value.kind === 'matrix') return fromDense({ ...value.dense, re: value.dense.re.map(() => NaN) })
   if (value.kind === 'parts')
     return { ...value, parts: new Map([...value.parts].map(([name, part]) => [name, undefinedLike(part)])) }
   return value
-}
-
-/** Says that a solution has lost digits; the line stands all the same. */
-function hintCondition(m: MatrixValue, context: Context, node: Node | null): void {
-  if (context.pointwise || m.exact || m.rows !== m.cols || m.rows > 60 || !node) return
-  const value = L.condition(m)
-  if (value > 1e10)
-    context.hint('ill-conditioned', node, { value: value.toExponential(1), digits: Math.round(Math.log10(value)) })
 }
 
 /** The eigenvectors of a matrix; how they are scaled is said by a second argument. */
@@ -146,7 +138,7 @@ const pairs = ({ values, vectors }: EigenValues): PartsValue => ({
   kind: 'parts',
   of: 'eigenpairs',
   parts: new Map<string, Value>([
-    ['values', vector(values)],
+    ['values', valueList(values)],
     ['vectors', vectors],
   ]),
 })
@@ -159,7 +151,10 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     'inv',
     'Inverse of a square matrix, also A^-1.',
     [{ entry: `inv(${TWO})`, gives: '[[-2, 1], [1.5, -0.5]]' }],
-    L.inverse,
+    (m, context) => {
+      hintCondition(m, context, context.at)
+      return L.inverse(m)
+    },
     ['inverse'],
   ),
   ofMatrix('transpose', 'Transpose, also A^T.', [{ entry: `transpose(${TWO})`, gives: '[[1, 3], [2, 4]]' }], (m) =>
@@ -242,7 +237,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     'eigenvalues',
     'Eigenvalues, in ascending order of their real parts.',
     [{ entry: 'eigenvalues([[2, 1], [1, 2]])', gives: '[1, 3]' }],
-    (e) => vector(e.values),
+    (e) => valueList(e.values),
   ),
   eigenPart(
     'eigenvectors',
@@ -351,7 +346,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
     apply: ([value]) => {
       if (value?.kind === 'matrix') {
         const length = Math.min(value.rows, value.cols)
-        return vector(Array.from({ length }, (_, k) => itemAt(value, k * (value.cols + 1))))
+        return valueList(Array.from({ length }, (_, k) => itemAt(value, k * (value.cols + 1))))
       }
       const column = value ? asMatrix(value) : null
       if (!column) return failure('entries-are-numbers', { kind: value?.kind ?? 'text' })
@@ -403,7 +398,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
     examples: [{ entry: 'size([[1, 2, 3], [4, 5, 6]])', gives: '[2, 3]' }],
     apply: (args) => {
       const m = matrixAt(args, 0)
-      return vector([integer(m.rows), integer(m.cols)])
+      return valueList([integer(m.rows), integer(m.cols)])
     },
   },
 ]

@@ -3,7 +3,7 @@ import { isZero } from '../values/beyond'
 import { rootsOf } from '../algebra/roots'
 import { parts } from '../algebra/ratio'
 import type { Context } from '../evaluate/context'
-import { integer, vector } from '../values/make'
+import { integer, valueList } from '../values/make'
 import { failure } from '../values/value'
 import type { Failure, NumberValue, Value } from '../values/value'
 import type { FunctionDefinition, Parameter } from './definition'
@@ -43,7 +43,7 @@ function roots(name: string, list: readonly NumberValue[] | Failure, context: Co
   const off = found.off.toExponential(0)
   if (found.clustered && context.at) context.hint('roots-cluster', context.at, { off })
   else if (found.off > OFF_TOLD && context.at) context.hint('roots-off', context.at, { off })
-  return vector(found.values)
+  return valueList(found.values)
 }
 
 function ofRatio(name: 'zeros' | 'poles', value: Value | undefined, context: Context): Value | Failure {
@@ -81,7 +81,7 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     examples: [{ before: ['unknown s'], entry: 'coefficients((s + 1)^2)', gives: '[1, 2, 1]' }],
     apply: ([value]) => {
       const list = listOf('coefficients', value)
-      return 'kind' in list ? list : vector(list)
+      return 'kind' in list ? list : valueList(list)
     },
   },
   {

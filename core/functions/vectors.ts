@@ -136,9 +136,10 @@ function sorted(v: VectorValue): Value | Failure {
   if (keyed.some((k) => k.key === null)) return failure('no-order', { sign: 'sort' })
   // Where one has no place, nobody's place is known.
   if (keyed.some((k) => Number.isNaN(k.key))) return vector(keyed.map(() => real(NaN)))
-  return vector(
-    keyed.sort((a, b) => ((a.key ?? 0) < (b.key ?? 0) ? -1 : (a.key ?? 0) > (b.key ?? 0) ? 1 : 0)).map((k) => k.item),
-  )
+  const items = keyed
+    .sort((a, b) => ((a.key ?? 0) < (b.key ?? 0) ? -1 : (a.key ?? 0) > (b.key ?? 0) ? 1 : 0))
+    .map((k) => k.item)
+  return { ...v, items }
 }
 
 function keyOf(item: Value): number | string | null {
@@ -268,7 +269,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     parameters: one,
     summary: 'The entries from the last to the first.',
     examples: [{ entry: 'reverse([1, 2, 3])', gives: '[3, 2, 1]' }],
-    apply: (args) => vector(vectorAt(args, 0).items.toReversed()),
+    apply: (args) => ({ ...vectorAt(args, 0), items: vectorAt(args, 0).items.toReversed() }),
   },
   {
     name: 'vec',

@@ -1,6 +1,6 @@
 import * as C from '../numbers/complex'
 import * as A from '../values/arithmetic'
-import { complexNumber, exactNumber, integer, real, vector } from '../values/make'
+import { complexNumber, exactNumber, integer, valueList, real, vector } from '../values/make'
 import { asVector, checked, EXACT_MOST, fromDense, fromExact, itemAt, product, shapeText } from '../values/matrices'
 import { failure } from '../values/value'
 import type { Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/value'
@@ -264,7 +264,7 @@ export function svdParts(m: MatrixValue): Value {
   const { left, singular, right } = decomposeSvd(m.dense)
   return parts('svd', [
     ['left', fromDense(left, m.complex)],
-    ['singular', vector(singular.map(real))],
+    ['singular', valueList(singular.map(real))],
     ['right', fromDense(right, m.complex)],
   ])
 }
@@ -279,7 +279,7 @@ export function choleskyOf(m: MatrixValue): Value | Failure {
 export function charpoly(m: MatrixValue): Value | Failure {
   if (!isSquare(m)) return notSquare('charpoly', m)
   const exact = m.exact && E.exactCharpoly(m.exact)
-  if (exact) return vector(exact.map((z) => exactNumber(z, m.complex)))
+  if (exact) return valueList(exact.map((z) => exactNumber(z, m.complex)))
   const { values, converged } = eigen(m.dense)
   if (!converged) return failure('not-converged')
   let coefficients: C.Complex[] = [{ re: 1, im: 0 }]
@@ -292,7 +292,7 @@ export function charpoly(m: MatrixValue): Value | Failure {
   }
   const isComplex = m.complex && !D.isReal(m.dense)
   if (!coefficients.every(C.isFinite)) return failure('too-large')
-  return vector(coefficients.map((z) => number(z, isComplex)))
+  return valueList(coefficients.map((z) => number(z, isComplex)))
 }
 
 export function exponential(m: MatrixValue): Value | Failure {

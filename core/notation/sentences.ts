@@ -149,6 +149,8 @@ const SENTENCES = table<Sentence>({
   'lengths-differ': (d) => `The vectors have ${d.left} and ${d.right} entries; they must have the same number.`,
   'vector-plus-number': (d) =>
     `${d.kind === 'matrix' ? 'A matrix' : 'A vector'} ${d.sign} a number has no meaning. Entry by entry it is each(…).`,
+  'vector-argument': () =>
+    'A vector has an angle only with another one. Its own direction is the argument of the complex number phasor(v).',
   'vector-product': (d) =>
     `A vector ${d.sign} a vector has no meaning without saying which is meant: dot(u, v), cross(u, v), or each(u${d.sign}v) entry by entry.`,
 
@@ -263,6 +265,10 @@ const SENTENCES = table<Sentence>({
     'This argument is a multiple of π but is read in degrees. Write rad behind it if radians are meant.',
   'round-degrees-in-radians': (d) => `${d.value} is read as radians. Write ${d.value}° if degrees are meant.`,
   'degrees-twice': () => 'An angle is already free of its unit: the factor 180/π is not needed.',
+  'degrees-of-degrees': () =>
+    'A bare number is read in degrees here already: degrees( ) gives it back as it is. Write rad behind it if radians are meant.',
+  'radians-of-radians': () =>
+    'A bare number is read in radians here already: radians( ) gives it back as it is. Write ° behind it if degrees are meant.',
   'equals-rounded': () =>
     'These values are rounded, so == can fail by the last digit. A check with ~~ says how far they agree.',
   redefined: (d) => `${d.name} is also defined in line ${d.line}; from here on this line counts.`,

@@ -50,7 +50,7 @@ function vectorOf(value: VectorValue, body: Node | null, conventions: Convention
   const role = roleOf(body)
   const complex = numbers.some((z) => z.complex)
   const [x, y] = numbers
-  if (role === 'arrow' && !complex && numbers.length === 2 && x && y)
+  if (role === 'arrow' && !value.list && !complex && numbers.length === 2 && x && y)
     return { role, usual: true, entries: [components(x, y, value, conventions)] }
   return {
     role,

@@ -199,6 +199,11 @@ export function text(value: string): TextValue {
   return { kind: 'text', text: value }
 }
 
+/** Values in a row: no vector of space. */
+export function valueList(items: readonly Value[]): VectorValue {
+  return { kind: 'vector', items, list: true }
+}
+
 export function vector(items: readonly Value[]): VectorValue {
   return { kind: 'vector', items }
 }

@@ -1,5 +1,6 @@
-import { rational } from '../numbers/rational'
-import { angleOf, angleOfTurns, complexNumber, real } from './make'
+import { divide, fromDecimal, multiply, rational, ZERO } from '../numbers/rational'
+import type { Rational } from '../numbers/rational'
+import { angleOf, angleOfTurns, complexNumber, multipleOfPi, real } from './make'
 import type { AngleValue, Axis, NumberValue, SweepValue, Value } from './value'
 
 /** Sweeps as values: numbers and angles in typed arrays, other kinds as a list. */
@@ -17,6 +18,7 @@ export function angleSweep(axis: Axis, radians: Float64Array): SweepValue {
   return { kind: 'sweep', of: 'angle', axis, count: radians.length, re: radians, im: null, complex: false, items: null }
 }
 
+const TWO: Rational = { n: 2, d: 1 }
 const NOTHING = new Float64Array(0)
 
 /** The sweep of these values, one for each point: in typed arrays where they are all numbers, or all angles. */
@@ -51,8 +53,27 @@ export function pointAt(sweep: SweepValue, k: number): Value {
   if (sweep.make) return sweep.make(k)
   if (sweep.items) return sweep.items[k] ?? real(NaN)
   const re = sweep.re[k] ?? NaN
-  if (sweep.of === 'angle') return angleAt(re)
-  return numberAt(sweep, k)
+  const half = turnsAt(sweep, k)
+  if (sweep.of === 'angle') return half ? angleOfTurns(half) : angleAt(re)
+  const factor = half && multiply(half, TWO)
+  return factor ? multipleOfPi({ re: factor, im: ZERO }) : numberAt(sweep, k)
+}
+
+/** Up to this many points multiples of π are known exactly again at each of them. */
+const EXACT_POINTS = 20_000
+
+/** A half turn in parts that every number up to 16 divides. */
+const PARTS = 720_720
+
+/** The exact turns of a point of a sweep of multiples of π. */
+function turnsAt({ pi, count }: SweepValue, k: number): Rational | null {
+  const factor = pi && count <= EXACT_POINTS ? pi()[k] : undefined
+  if (factor === undefined || !Number.isFinite(factor)) return null
+  // Thirds and the like are no short decimals.
+  const parts = Math.round(factor * PARTS)
+  const near = Math.abs(factor * PARTS - parts) <= 4e-15 * Math.abs(parts)
+  const exact = near && Math.abs(parts) < 1e12 ? rational(parts, PARTS) : fromDecimal(String(factor))
+  return exact && divide(exact, TWO)
 }
 
 /** Twenty-fourths of a turn are known exactly again: sin 180° is 0 on a sweep, too. */

@@ -57,6 +57,8 @@ export interface TruthValue {
 export interface VectorValue {
   readonly kind: 'vector'
   readonly items: readonly Value[]
+  /** True of values in a row that are no vector of space: eigenvalues, roots, coefficients. They have no length. */
+  readonly list?: boolean
 }
 
 /** A matrix: doubles row by row, and exact entries beside them while it is small and exact. */
@@ -124,6 +126,8 @@ export interface SweepValue {
   readonly items: readonly Value[] | null
   /** Or what makes the value of a point when it is asked for: arrays of sweeps are not kept a million times. */
   readonly make?: (k: number) => Value
+  /** Of real numbers that are known to be multiples of π: by how much π is multiplied at each point. */
+  readonly pi?: () => Float64Array
   /** Set while the numbers are still to be worked out; no line and no function sees such a sweep. */
   readonly pending?: Program
 }

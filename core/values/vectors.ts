@@ -2,7 +2,7 @@ import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { exactRoot, rounded } from './arithmetic'
-import { exactReal, real, vector } from './make'
+import { exactReal, valueList, real, vector } from './make'
 import { failure } from './value'
 import type { Failure, NumberValue, Value, VectorValue } from './value'
 
@@ -14,7 +14,7 @@ export function mapVector(v: VectorValue, change: (item: Value) => Value | Failu
     if (value.kind === 'failure') return value
     items.push(value)
   }
-  return vector(items)
+  return v.list ? valueList(items) : vector(items)
 }
 
 /** Two vectors of one length, entry by entry. */
