@@ -128,6 +128,7 @@ function eigenPart(
         const found = eigenOf(m, name, scaling)
         if ('kind' in found) return found
         if (found.defective && context.at) context.hint('defective', context.at)
+        else if (found.near && context.at) context.hint('nearly-defective', context.at)
         return take(found)
       })
     },

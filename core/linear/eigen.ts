@@ -3,6 +3,7 @@ import type { Complex } from '../numbers/complex'
 import type { Dense } from './dense'
 import { copy, isHermitian, isReal, largest, normF, pickColumns, transpose, zeros } from './dense'
 import { multiply } from './multiply'
+import { refineVectors } from './refineVectors'
 import { work } from '../numbers/work'
 
 /** Eigenvalues in ascending order of their real parts, with unit eigenvectors as columns. */
@@ -46,7 +47,12 @@ export function eigen(given: Dense): Eigen {
   const raw = hermitian ? schur : multiply(schur, triangularVectors(h))
   if (scales) unscale(raw, scales)
   normalize(raw)
-  if (real) turnReal(raw, values)
+  refineVectors(a, values, raw)
+  normalize(raw)
+  if (real) {
+    turnReal(raw, values)
+    mirrorPairs(raw, values)
+  }
   const order = ordering(values)
   const vectors = pickColumns(raw, order)
   return {
@@ -429,28 +435,27 @@ function cleaned(values: readonly Complex[], hermitian: boolean, real: boolean, 
   if (!real) return [...values]
   const floor = norm * values.length * Number.EPSILON * 4
   const result = values.map((z) => (Math.abs(z.im) <= floor ? { re: z.re, im: 0 } : z))
+  const above = result.flatMap((z, k) => (z.im > 0 ? [k] : []))
+  const below = result.flatMap((z, k) => (z.im < 0 ? [k] : []))
+  const apart = (k: number, j: number): number => {
+    const [z, w] = [result[k] as Complex, result[j] as Complex]
+    return Math.hypot(z.re - w.re, z.im + w.im)
+  }
+  const pairs = above.flatMap((k) => below.map((j) => ({ k, j, distance: apart(k, j) })))
   const used = new Set<number>()
-  result.forEach((z, k) => {
-    if (z.im <= 0 || used.has(k)) return
-    let partner = -1
-    let least = Infinity
-    result.forEach((w, j) => {
-      if (w.im >= 0 || used.has(j)) return
-      const distance = Math.hypot(w.re - z.re, w.im + z.im)
-      if (distance < least) {
-        least = distance
-        partner = j
-      }
-    })
-    if (partner < 0 || least > norm * 1e-6) return
+  for (const { k, j, distance } of pairs.sort((p, q) => p.distance - q.distance)) {
+    if (used.has(k) || used.has(j)) continue
+    const [z, w] = [result[k] as Complex, result[j] as Complex]
+    // Values of one cluster are no farther apart than it is high; others have nothing to do with one another.
+    if (distance > 4 * (z.im - w.im)) continue
     used.add(k)
-    used.add(partner)
-    const other = result[partner] ?? z
-    const mean = { re: (z.re + other.re) / 2, im: (z.im - other.im) / 2 }
+    used.add(j)
+    const mean = { re: (z.re + w.re) / 2, im: (z.im - w.im) / 2 }
     result[k] = mean
-    result[partner] = { re: mean.re, im: -mean.im }
-  })
-  return result
+    result[j] = { re: mean.re, im: -mean.im }
+  }
+  // What is left over belongs to a cluster about the real axis: a real matrix has no lone complex eigenvalue.
+  return result.map((z, k) => (z.im === 0 || used.has(k) ? z : { re: z.re, im: 0 }))
 }
 
 /** The vector of a real eigenvalue of a real matrix is real: what is left of an imaginary part is noise. */
@@ -462,6 +467,21 @@ function turnReal(vectors: Dense, values: readonly Complex[]): void {
     for (let r = 0; r < rows; r += 1) most = Math.max(most, Math.abs(im[r * cols + c] as number))
     if (most > 1e-8) return
     for (let r = 0; r < rows; r += 1) im[r * cols + c] = 0
+  })
+}
+
+/** Of a real matrix the vectors of conjugate eigenvalues are conjugate, too. */
+function mirrorPairs({ re, im, rows, cols }: Dense, values: readonly Complex[]): void {
+  const used = new Set<number>()
+  values.forEach((z, k) => {
+    if (z.im <= 0) return
+    const partner = values.findIndex((w, j) => !used.has(j) && w.re === z.re && w.im === -z.im)
+    if (partner < 0) return
+    used.add(partner)
+    for (let r = 0; r < rows; r += 1) {
+      re[r * cols + partner] = re[r * cols + k] as number
+      im[r * cols + partner] = -(im[r * cols + k] as number)
+    }
   })
 }
 
@@ -488,7 +508,7 @@ function isDefective(vectors: Dense): boolean {
         x += pr * qr + pi * qi
         y += pr * qi - pi * qr
       }
-      if (1 - Math.hypot(x, y) < 1e-13) return true
+      if (1 - Math.hypot(x, y) < 1e-15) return true
     }
   }
   return false

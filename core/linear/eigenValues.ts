@@ -11,6 +11,8 @@ import { rootsOf } from '../algebra/roots'
 import { pickColumns } from './dense'
 import type { Dense } from './dense'
 import { eigen, ordering } from './eigen'
+import { refineVectors } from './refineVectors'
+import { decomposeSvd } from './svd'
 import { exactCharpoly, exactNull } from './exact'
 import type { ExactMatrix } from './exact'
 
@@ -25,6 +27,8 @@ export interface EigenValues {
   /** Eigenvectors as columns, in the same order. */
   readonly vectors: MatrixValue
   readonly defective: boolean
+  /** True where the matrix is so near to a defective one that the eigenvalues have lost digits. */
+  readonly near: boolean
 }
 
 /** Largest order for which exact eigenvalues are looked for. */
@@ -36,8 +40,10 @@ export function eigenOf(m: MatrixValue, name: string, scaling: Scaling): EigenVa
   if (!numeric.converged) return failure('not-converged')
   const known = m.exact && m.rows <= EXACT_ORDER ? preciseValues(m.exact) : null
   const exact = known && m.exact ? exactPairs(m.exact, known) : null
-  if (exact) return { values: exact.values, vectors: scaledColumns(exact.columns, scaling), defective: false }
+  if (exact) return { ...exact, vectors: scaledColumns(exact.columns, scaling), near: false }
   const { values, vectors } = known ? matched(numeric.values, numeric.vectors, known) : numeric
+  // A vector belongs to its value: where that is known better than the iteration gave it, so is the vector.
+  if (known) refineVectors(m.dense, values, vectors)
   const complex = values.some((z) => z.im !== 0)
   const isComplex = vectors.im.some((x) => x !== 0)
   const columns = Array.from({ length: m.rows }, (_, c) =>
@@ -50,7 +56,20 @@ export function eigenOf(m: MatrixValue, name: string, scaling: Scaling): EigenVa
     values: values.map((z) => ('kind' in z ? ofSort(z, complex) : complex ? complexNumber(z) : real(z.re))),
     vectors: scaledColumns(columns, scaling),
     defective: numeric.defective || (known !== null && hasMultiple(known)),
+    near: m.rows <= NEAR_ORDER && !known && spread(vectors) > NEAR,
   }
+}
+
+/** Order up to which eigenvectors are looked at for being nearly alike. */
+const NEAR_ORDER = 60
+/** From here on the eigenvalues themselves may have lost half their digits (J. Bauer and C. Fike, 1960). */
+const NEAR = 3e6
+
+/** The condition number of the eigenvectors. */
+function spread(vectors: Dense): number {
+  const { singular } = decomposeSvd(vectors)
+  const [most, least] = [singular[0] ?? 0, singular.at(-1) ?? 0]
+  return least === 0 ? Infinity : most / least
 }
 
 /**
@@ -97,19 +116,26 @@ function kernelOf(a: ExactMatrix, value: Gaussian): ExactMatrix | null {
   return exactNull({ ...a, entries })
 }
 
-/** All eigenvalues with a full set of vectors, exactly; `null` where some eigenvalue is no rational, or vectors are missing. */
+/**
+ * All eigenvalues with their vectors, exactly; `null` where some eigenvalue is no rational. Of a defective matrix
+ * vectors are missing: the last one of the value stands in their place.
+ */
 function exactPairs(
   a: ExactMatrix,
   known: readonly NumberValue[],
-): { readonly values: NumberValue[]; readonly columns: NumberValue[][] } | null {
+): { readonly values: NumberValue[]; readonly columns: NumberValue[][]; readonly defective: boolean } | null {
   const values: Gaussian[] = []
   const columns: Gaussian[][] = []
+  let defective = false
   for (const { exact: value } of known) {
     if (!value) return null
     if (values.some((v) => G.equals(v, value))) continue
     const kernel = kernelOf(a, value)
     if (!kernel) return null
-    for (let c = 0; c < kernel.cols; c += 1) {
+    const times = known.filter((k) => k.exact && G.equals(k.exact, value)).length
+    defective ||= kernel.cols < times
+    for (let n = 0; n < times; n += 1) {
+      const c = Math.min(n, kernel.cols - 1)
       values.push(value)
       columns.push(Array.from({ length: a.rows }, (_, r) => kernel.entries[r * kernel.cols + c] ?? G.ZERO))
     }
@@ -120,6 +146,7 @@ function exactPairs(
   return {
     values: values.map((v) => exactNumber(v, complex)),
     columns: columns.map((column) => column.map((x) => exactNumber(x, complexVectors))),
+    defective,
   }
 }
 

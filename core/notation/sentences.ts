@@ -86,6 +86,8 @@ const SENTENCES = table<Sentence>({
   'matrix-too-large': (d) => `A matrix of ${d.count} entries is too large; at most ${d.limit} are possible.`,
   defective: () =>
     'This matrix is defective: its eigenvectors do not span the space, and some columns are nearly alike.',
+  'nearly-defective': () =>
+    'Some eigenvectors are nearly alike: this matrix is close to a defective one, and its eigenvalues may have lost half their digits.',
   'ill-conditioned': (d) =>
     `This matrix is nearly singular (condition number ${d.value}): about ${d.digits} digits are lost.`,
   'comma-missing': (d) =>
