@@ -272,6 +272,7 @@ function postfixOf(sign: '!' | 'deg' | 'rad', value: Value, operand: Node, conte
       : failure('unknown-name', { name: '!', near: '' })
   }
   if (value.kind === 'angle') return failure('angle-twice')
+  if (value.kind === 'vector') return mapVector(value, (item) => postfixOf(sign, item, operand, context))
   if (value.kind !== 'number' || value.im !== 0) return failure('angle-real', { kind: value.kind })
   return sign === 'deg' ? degrees(value) : radians(value)
 }

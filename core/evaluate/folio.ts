@@ -7,6 +7,7 @@ import { isReserved } from '../notation/words'
 import type { Kept } from '../notation/names'
 import type { Parsed } from '../notation/parser'
 import { problem } from '../notation/problem'
+import { stampUnit } from '../notation/stamp'
 import type { Problem } from '../notation/problem'
 import { itemAt, itemsOf } from '../values/matrices'
 import { sameAxis, sameNumbers } from '../values/sweeps'
@@ -187,6 +188,46 @@ export class FolioEvaluator {
       this.enter(this.cachedLine(line), index, scope)
     }
     return null
+  }
+
+  /**
+   * Lines with the unit written in under which they were written: each as it would then read, or `null` where that
+   * would change what it is worth, or cannot be done. Proved by evaluating both.
+   */
+  stamped(units: ReadonlyMap<string, AngleUnit>): ReadonlyMap<string, string | null> {
+    const found = new Map<string, string | null>()
+    const definitions = this.definitions()
+    this.nearNames.begin(definitions)
+    const scope = new Map<string, Entry>()
+    this.lines.forEach((line, index) => {
+      const cached = this.cachedLine(line)
+      const unit = units.get(line.id)
+      if (unit) found.set(line.id, this.stampedAs(cached, unit, index, scope, definitions))
+      this.enter(cached, index, scope)
+    })
+    return found
+  }
+
+  private stampedAs(
+    { parsed }: Cached,
+    unit: AngleUnit,
+    index: number,
+    scope: ReadonlyMap<string, Entry>,
+    definitions: ReadonlyMap<string, readonly number[]>,
+  ): string | null {
+    const ask = (angle: AngleUnit): Asked =>
+      new Asked({ ...this.settings, angle }, index, scope, definitions, this.nearNames)
+    const meant = evaluateLine(parsed, ask(unit))
+    if (meant.problem || meant.bare.size === 0) return null
+    const text = stampUnit(parsed.source, meant.bare, unit)
+    const other = unit === 'deg' ? 'rad' : 'deg'
+    // It must say the same in either unit.
+    const both = [unit, other] as const
+    const same = both.every((angle) => {
+      const found = evaluateLine(parseLine(text), ask(angle))
+      return found.problem === null && found.bare.size === 0 && sameForReaders(meant, found)
+    })
+    return same ? text : null
   }
 
   private forgetRemoved(): void {
@@ -551,9 +592,9 @@ function sameMatrix(x: MatrixValue, y: MatrixValue): boolean {
 
 function sameValue(x: Value, y: Value): boolean {
   if (x.kind === 'sweep' && y.kind === 'sweep') return sameSweep(x, y)
-  if (x.kind === 'matrix' && y.kind === 'matrix') {
-    return sameMatrix(x, y)
-  }
+  if (x.kind === 'matrix' && y.kind === 'matrix') return sameMatrix(x, y)
+  if (x.kind === 'check' && y.kind === 'check')
+    return x.pass === y.pass && x.figures === y.figures && sameValue(x.left, y.left) && sameValue(x.right, y.right)
   if (x.kind === 'vector' && y.kind === 'vector') {
     return x.items.length === y.items.length && x.items.every((item, k) => sameValue(item, y.items[k] ?? y))
   }
