@@ -6,6 +6,7 @@ import { usePlatesStore } from '~/stores/plates'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
+import { useUnitStore } from '~/stores/unit'
 
 /** Every action of the folio page: for the keys and for the find palette. */
 export interface FolioAction {
@@ -17,6 +18,7 @@ export interface FolioAction {
 
 export function useFolioActions() {
   const folio = useFolioStore()
+  const unit = useUnitStore()
   const desk = useDeskStore()
   const plates = usePlatesStore()
   const preferences = usePreferencesStore()
@@ -97,7 +99,7 @@ export function useFolioActions() {
         run: () => folio.convene({ angle: 'deg', degrees: 'minutes' }),
       },
       { label: 'Angles in radians', run: () => folio.convene({ angle: 'rad' }) },
-      { label: 'Write the unit into every line that depends on it', also: 'stamp', run: () => folio.stampAll() },
+      { label: 'Write the unit into every line that depends on it', also: 'stamp', run: () => void unit.writeAll() },
       {
         label: preferences.grouping ? 'Hide the grouping' : 'Show the grouping',
         also: 'brackets precedence',

@@ -31,10 +31,12 @@ import { keptNames } from '~/composables/nameIndex'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
+import { useUnitStore } from '~/stores/unit'
 
 /** What can be done to a line, for its menu, the selection bar and the keys. */
 export function useLineActions() {
   const folio = useFolioStore()
+  const unit = useUnitStore()
   const results = useResultsStore()
   const desk = useDeskStore()
   const { actionsFor: onPlates } = usePlateActions()
@@ -150,12 +152,11 @@ export function useLineActions() {
       list.push({ label: 'Fill in a grid', icon: mdiGrid, key: keyText('grid'), run: () => void openGrid(id) })
     if (!several && view?.readout.shape === 'grid')
       list.push({ label: 'Reduce row by row', icon: mdiStairs, run: () => desk.openBench(id) }, ...truths(id))
-    const stamped = view?.stamped
-    if (stamped && !several)
+    if (view?.stamped && !several)
       list.push({
         label: 'Write the unit in',
         icon: mdiPencilOutline,
-        run: () => folio.rewrite(id, stamped, 'stamp the unit'),
+        run: () => void unit.write([id]),
       })
     list.push({
       label: `Delete ${plural}`,

@@ -806,25 +806,28 @@ export const useFolioStore = defineStore('folio', () => {
     void insertMany('paste lines', rest, open.id, true, group)
   }
 
-  /** Replaces the text of a line: a fix, a stamped unit, the end of a drag. */
+  /** Replaces the text of a line: a fix, the end of a drag. What stands before a line break goes into lines above it. */
   function rewrite(lineId: string, source: string, label: string): void {
     const line = lineOf(lineId)
     if (!line) return
-    if (line.source !== source) perform(label, [{ type: 'edit', id: lineId, source, was: line.source }], lineId)
+    const { above, own } = broken(source, indexOf(lineId))
+    const edited: Operation[] = line.source === own ? [] : [{ type: 'edit', id: lineId, source: own, was: line.source }]
+    if (above.length + edited.length > 0) perform(label, [...above, ...edited], lineId)
     settle()
   }
 
-  /** Writes the unit into every line that was read in the unit of the conventions. */
-  function stampAll(): void {
-    if (editing.value) keep()
-    const operations = results.unitDependent.flatMap((lineId): Operation[] => {
-      const line = lineOf(lineId)
-      const stamped = results.views.get(lineId)?.stamped
-      return line && stamped && stamped !== line.source
-        ? [{ type: 'edit', id: lineId, source: stamped, was: line.source }]
-        : []
-    })
-    perform('stamp the unit', operations)
+  /** A text with line breaks put into the open line: its last row goes on being typed, the others stand above. */
+  function typeOver(source: string): void {
+    const open = editing.value
+    if (!open) return
+    const { above, own } = broken(source, indexOf(open.id))
+    if (above.length > 0) perform('new line', above, open.id)
+    type(own)
+  }
+
+  function broken(source: string, at: number): { readonly above: readonly Operation[]; readonly own: string } {
+    const rows = source.split('\n')
+    return { above: rows.slice(0, -1).map((row, k) => insertion(at + k, row)), own: rows.at(-1) ?? '' }
   }
 
   /** Spells a kept name anew in every line; gives back why that cannot be done, or nothing. */
@@ -896,8 +899,8 @@ export const useFolioStore = defineStore('folio', () => {
     role, writable, wouldLose, overlong, browserKeeps, signedOut, damaged, aside, saveState, saver, canUndo, canRedo,
     open, close, flush, takeOver, asFile, dismissAside, putAsideBack, refuses, takeOverlong, perform, undo, redo, edit, type, keep, restore, keepAndGoOn, step, neighbour,
     selectTo, toggleSelected, clearSelection, targets, reveal,
-    insertAt, insertBelow, insertNoteBelow, remove, moveBy, moveTo, duplicate, toggle, turn, paste, rewrite,
-    stampAll, renameName, goBackTo, convene, rename, indexOf, lineOf,
+    insertAt, insertBelow, insertNoteBelow, remove, moveBy, moveTo, duplicate, toggle, turn, paste, rewrite, typeOver,
+    renameName, goBackTo, convene, rename, indexOf, lineOf,
   } // prettier-ignore
 })
 

@@ -3,6 +3,7 @@ import type { Remote } from 'comlink'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef } from 'vue'
 import { z } from 'zod'
+import type { AngleUnit } from '#core/evaluate/context'
 import type { Conventions } from '#core/format/conventions'
 import type { CopyForm } from '#core/format/copy'
 import type { LineView, ShownProblem } from '#core/format/lineView'
@@ -26,6 +27,7 @@ const STOPPED: ShownProblem = {
   message: sentence({ code: 'stopped', data: {} }),
   from: 0,
   to: 0,
+  at: { from: 0, to: 0 },
   fixes: [],
   unfinished: false,
 }
@@ -290,6 +292,12 @@ export const useResultsStore = defineStore('results', () => {
     return remote().copyText(id, form)
   }
 
+  /** Lines with the unit written in, each under its own, once everything before is reckoned. */
+  async function stamped(units: ReadonlyMap<string, AngleUnit>): Promise<ReadonlyMap<string, string | null>> {
+    await queue
+    return remote().stamped(units)
+  }
+
   /** The matrix of a line with its exact entries, for the reduction bench. */
   async function exactMatrix(id: string): Promise<ExactMatrix | null> {
     await queue
@@ -343,6 +351,7 @@ export const useResultsStore = defineStore('results', () => {
     stopLine,
     release,
     copyText,
+    stamped,
     exactMatrix,
     close,
   }

@@ -6,6 +6,7 @@ import { copyText } from '#core/format/copy'
 import type { CopyForm } from '#core/format/copy'
 import { lineView, stoppedView } from '#core/format/lineView'
 import type { LineView, PointView } from '#core/format/lineView'
+import type { AngleUnit } from '#core/evaluate/context'
 import type { Conventions } from '#core/format/conventions'
 import { readout } from '#core/format/readout'
 import { rowsOf, sweepData } from '#core/format/sweep'
@@ -244,6 +245,11 @@ export class EvaluatorService {
     const point = pointAt(value, Math.min(along.index, value.count - 1))
     const at = pointOf(point) ?? { re: NaN, im: NaN }
     return { readout: readout(point, conventions), ...at }
+  }
+
+  /** Lines with the unit written in under which they were written; `null` where that would change them. */
+  stamped(units: ReadonlyMap<string, AngleUnit>): ReadonlyMap<string, string | null> {
+    return this.evaluator.stamped(units)
   }
 
   /** Some points of a sweep as rows of a table, texts and all. */

@@ -113,21 +113,24 @@ class Adviser {
 
   /** `9ab − 3ab`: letters that nobody keeps could be unknowns. */
   private *unknowns(source: string, { code }: Problem): Iterable<Idea> {
-    if (code !== 'unknown-name' || !/[-+*/^\d]/.test(source)) return
+    if (code !== 'unknown-name' || source.includes('=') || !/[-+*/^\d]/.test(source)) return
     // Derivatives, and letters that are attached to digits as prefixes and units are.
     if (/\bd\/d/.test(source) || /\d\s*[TGMkmunpfµμ](?!\p{L}*\()\p{L}?/u.test(source)) return
     const names = [...new Set(source.match(/[\p{L}_][\p{L}\p{Nd}_]*/gu) ?? [])]
     const strange = names.filter((name) => standardName(name) === null && this.worth(name) === null)
     const letters = [...new Set(strange.join(''))].filter((letter) => this.worth(letter) === null).sort()
     if (strange.length === 0 || letters.length === 0 || letters.length > UNKNOWNS_MOST) return
-    if (!strange.every((name) => /^\p{L}{1,3}$/u.test(name))) return
+    if (!strange.every((name) => /^\p{L}{1,2}$/u.test(name) && new Set(name).size === name.length)) return
+    // One letter alone is more likely one that was forgotten, unless it stands as unknowns do.
+    const runs = strange.some((name) => name.length > 1)
+    if (!runs && !/\d\p{L}|\p{L}\s*(?:\^|²)/u.test(source)) return
     const line = source.replace(/[\p{L}_][\p{L}\p{Nd}_]*/gu, (name) =>
       strange.includes(name) ? [...name].join('*') : name,
     )
     yield {
       line: `unknown ${letters.join(', ')}\n${line}`,
       label: null,
-      code: 'brought-unknowns',
+      code: runs ? 'brought-unknowns' : null,
       data: { names: letters.join(', ') },
     }
   }
@@ -206,7 +209,7 @@ function spanning(source: string, problem: Problem, found: readonly Found[]): Pr
     const replacement = line.slice(from, line.length - (source.length - to))
     return { label: label === line ? labelOf(line, replacement) : label, replacement, reading }
   })
-  return { ...problem, from, to, fixes }
+  return { ...problem, from, to, at: { from: problem.from, to: problem.to }, fixes }
 }
 
 /** A short line is its own label. */

@@ -22,8 +22,11 @@ import type { Readout } from './readout'
 export interface ShownProblem {
   readonly code: string
   readonly message: string
+  /** What its fixes take the place of. */
   readonly from: number
   readonly to: number
+  /** The place that is wrong. */
+  readonly at: { readonly from: number; readonly to: number }
   readonly fixes: readonly ProblemFix[]
   /** The entry is merely not finished: quiet while it is typed. */
   readonly unfinished: boolean
@@ -77,6 +80,7 @@ export function showProblem(p: Problem): ShownProblem {
     message: sentence(p),
     from: p.from,
     to: p.to,
+    at: p.at ?? { from: p.from, to: p.to },
     fixes: p.fixes,
     unfinished: isUnfinished(p.code),
   }

@@ -4,8 +4,10 @@
  */
 export interface Problem {
   readonly code: string
+  /** What the corrections take the place of; where it is narrower, what is wrong itself is {@link at}. */
   readonly from: number
   readonly to: number
+  readonly at?: { readonly from: number; readonly to: number }
   readonly data: Readonly<Record<string, string | number>>
   /** Ready corrections, each the text that takes the place of the span. */
   readonly fixes: readonly ProblemFix[]

@@ -1,16 +1,19 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
+import { useUnitStore } from '~/stores/unit'
 
 /** Always in sight: how this folio reads and shows angles and numbers. */
 const folio = useFolioStore()
 const results = useResultsStore()
 const desk = useDeskStore()
+const unit = useUnitStore()
+const changesOpen = ref(false)
 
 const c = computed(() => folio.conventions)
-const unit = computed(() => (c.value.angle === 'deg' ? 'degrees' : 'radians'))
+const unitName = computed(() => (c.value.angle === 'deg' ? 'degrees' : 'radians'))
 const short = computed(() => {
   const style = { plain: 'plain', scientific: 'scientific', engineering: 'engineering', prefix: 'prefixes' }[
     c.value.style
@@ -30,11 +33,15 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
     </button>
     <p v-if="count > 0" class="dependent" role="status">
       <span
-        :title="`${count === 1 ? 'One line reads a bare number' : `${count} lines read bare numbers`} as ${unit} because of this convention.`"
-        >{{ count === 1 ? '1 line' : `${count} lines` }} read in {{ unit }}</span
+        :title="`${count === 1 ? 'One line reads a bare number' : `${count} lines read bare numbers`} as ${unitName} because of this convention.`"
+        >{{ count === 1 ? '1 line' : `${count} lines` }} read in {{ unitName }}</span
       >
-      <button v-if="stampable" type="button" class="stamp" @click="folio.stampAll()">write it in</button>
+      <button v-if="stampable" type="button" class="stamp" @click="unit.writeAll()">write it in</button>
+      <button v-if="unit.changed.length > 0" type="button" class="stamp" @click="changesOpen = true">
+        {{ unit.changed.length === 1 ? '1 line' : `${unit.changed.length} lines` }} changed with the unit
+      </button>
     </p>
+    <UnitChanges v-model="changesOpen" />
   </section>
 </template>
 

@@ -65,7 +65,7 @@ watch(
 function wrong(r: number, c: number): boolean {
   const found = problem.value
   const span = written.value.spans[r]?.[c]
-  return found !== null && span !== undefined && found.from >= span.from && found.to <= span.to
+  return found !== null && span !== undefined && found.at.from >= span.from && found.at.to <= span.to
 }
 
 function typed(r: number, c: number, text: string): void {

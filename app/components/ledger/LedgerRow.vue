@@ -117,7 +117,7 @@ function fixed(problem: ShownProblem, replacement: string): string {
 
 function applyFix(problem: ShownProblem, replacement: string): void {
   const text = fixed(problem, replacement)
-  if (editing.value) folio.type(text)
+  if (editing.value) folio.typeOver(text)
   else folio.rewrite(props.line.id, text, 'fix')
 }
 
@@ -207,9 +207,9 @@ const marked = computed(() => {
   // Of a line that waits, or was stopped, no place in it is at fault.
   if (!problem || problem.code === 'postponed' || problem.code === 'stopped') return null
   return {
-    before: source.slice(0, problem.from),
-    at: source.slice(problem.from, problem.to),
-    after: source.slice(problem.to),
+    before: source.slice(0, problem.at.from),
+    at: source.slice(problem.at.from, problem.at.to),
+    after: source.slice(problem.at.to),
   }
 })
 
@@ -293,7 +293,7 @@ const liveReading = computed(() => {
           ref="editor"
           :number="number"
           :caret="folio.editing?.caret ?? 'end'"
-          :mark="shownProblem"
+          :mark="shownProblem?.at ?? null"
           :fix="firstFix"
         />
       </template>

@@ -47,10 +47,13 @@ const unfolded = ref(false)
       :key="fix.label"
       type="button"
       class="fix"
+      :title="fix.label"
       @mousedown.prevent
       @click="emit('fix', problem, fix.replacement)"
     >
-      {{ fix.label }}<span v-if="k === 0 && (editing || reachable)" class="key" aria-hidden="true">Alt+Enter</span>
+      <FixLabel :fix="fix" /><span v-if="k === 0 && (editing || reachable)" class="key" aria-hidden="true"
+        >Alt+Enter</span
+      >
     </button>
     <button v-if="held" type="button" class="fix" @click="results.release(line)">run it again</button>
   </div>
@@ -69,9 +72,10 @@ const unfolded = ref(false)
         :key="fix.label"
         type="button"
         class="fix"
+        :title="fix.label"
         @click="emit('fix', hint, fix.replacement)"
       >
-        {{ fix.label }}
+        <FixLabel :fix="fix" />
       </button>
       <button type="button" class="understood" @click="silence.understand(folio.id, line, hint.code)">
         Understood
