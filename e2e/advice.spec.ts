@@ -1,3 +1,4 @@
+import { violations } from './axe'
 import { expect, test } from './folio'
 
 test.describe('what a student brings along', () => {
@@ -8,6 +9,7 @@ test.describe('what a student brings along', () => {
     // The button says what it writes, and shows how that is read.
     await expect(first.getByRole('button', { name: '2^5' }).locator('.katex').first()).toBeVisible()
     await expect(folio.row(2).locator('.problem')).toContainText('The argument of sin stands in brackets.')
+    expect(await violations(page)).toEqual([])
     await folio.row(2).getByRole('button', { name: 'sin(30)' }).click()
     await folio.expectValue(2, '0.5')
     await folio.row(1).getByRole('button', { name: '2^5' }).click()
@@ -59,6 +61,7 @@ test('after a switch of the unit each line that changed is listed, and can be ke
   await expect(list.getByRole('listitem').first()).toContainText('0.5')
   await expect(list.getByRole('listitem').first()).toContainText('−0.98803')
   await expect(list.getByRole('listitem').nth(1)).toContainText('follows from another line')
+  expect(await violations(page)).toEqual([])
   await list.getByRole('listitem').first().getByRole('button', { name: 'keep as degrees' }).click()
   // What followed from it says again what it said.
   await expect(list.getByRole('listitem')).toHaveCount(2)

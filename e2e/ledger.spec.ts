@@ -60,6 +60,7 @@ test('lines are added, moved, deleted, and undone, by keyboard alone', async ({ 
   await expect(folio.rows).toHaveCount(4)
   await expect(folio.row(3).locator('.cm-content')).toBeFocused()
   await page.keyboard.press('ArrowDown')
+  await expect(folio.row(4).locator('.cm-content')).toBeFocused()
   await page.keyboard.press('End')
   await page.keyboard.type(' + c')
   await folio.expectValue(4, '13')

@@ -32,20 +32,21 @@ function done(): void {
           <span class="number">{{ line.number }}</span>
           <code>{{ line.source }}</code>
           <span class="values">
-            <ValueText :text="line.before" :letter="letter" /> <span aria-label="became">→</span>
+            <ValueText :text="line.before" :letter="letter" />
+            <span class="became" aria-label="became">→</span>
             <ValueText :text="line.after" :letter="letter" />
           </span>
-          <v-btn v-if="line.reads" variant="outlined" size="small" @click="unit.write([line.id])">
+          <button v-if="line.reads" type="button" class="framed-button small" @click="unit.write([line.id])">
             keep as {{ from }}
-          </v-btn>
+          </button>
           <span v-else class="follows">follows from another line</span>
         </li>
       </ol>
       <div class="answers">
-        <v-btn v-if="reading.length > 1" variant="outlined" @click="unit.write(reading)">
+        <button v-if="reading.length > 1" type="button" class="framed-button" @click="unit.write(reading)">
           Keep all {{ reading.length }} as {{ from }}
-        </v-btn>
-        <v-btn variant="flat" color="primary" @click="done">Done</v-btn>
+        </button>
+        <button type="button" class="framed-button primary" @click="done">Done</button>
       </div>
     </div>
   </v-dialog>
@@ -71,11 +72,14 @@ ol {
   list-style: none;
   margin: 0;
   padding: 0;
+  display: grid;
+  grid-template-columns: 32px minmax(0, 2fr) minmax(0, 3fr) max-content;
+  gap: 0 12px;
 }
 li {
   display: grid;
-  grid-template-columns: 32px minmax(0, 1fr) minmax(0, 1fr) max-content;
-  gap: 4px 12px;
+  grid-column: 1 / -1;
+  grid-template-columns: subgrid;
   align-items: center;
   padding: 8px 0;
   border-top: 1px solid var(--rule);
@@ -93,6 +97,14 @@ code {
   font-size: 14px;
   overflow-wrap: anywhere;
 }
+.became {
+  padding: 0 0.4em;
+}
+.small {
+  min-height: 32px;
+  padding: 0 12px;
+  font-size: 14px;
+}
 .follows {
   font-size: 13.5px;
   color: var(--quiet);
@@ -104,7 +116,7 @@ code {
   gap: 10px;
 }
 @media (max-width: 599px) {
-  li {
+  ol {
     grid-template-columns: 32px minmax(0, 1fr);
   }
   li > :nth-child(n + 3) {
