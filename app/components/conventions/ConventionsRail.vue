@@ -95,6 +95,7 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
   }
   .dependent {
     margin-left: 0;
+    white-space: normal;
   }
 }
 </style>

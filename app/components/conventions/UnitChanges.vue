@@ -97,6 +97,10 @@ code {
   font-size: 14px;
   overflow-wrap: anywhere;
 }
+.values :deep(*) {
+  white-space: normal;
+  overflow-wrap: anywhere;
+}
 .became {
   padding: 0 0.4em;
 }
@@ -104,6 +108,7 @@ code {
   min-height: 32px;
   padding: 0 12px;
   font-size: 14px;
+  justify-content: center;
 }
 .follows {
   font-size: 13.5px;
