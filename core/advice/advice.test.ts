@@ -112,6 +112,9 @@ describe('what a student brings along has a fix', () => {
     ['x <> 3', 'x != 3'],
     ['if x > 2 then 3 else 4', 'if(x > 2, 3, 4)'],
     ['4.7 k', '4.7k'],
+    ['null(A)', 'nullspace(A)'],
+    ['zeros(2, 3)', 'zero_matrix(2, 3)'],
+    ['1 + det(zeros(2))', '1 + det(zero_matrix(2))'],
     ['// a remark', '# a remark'],
   ])('%s', (line, ...expected) => {
     const plain = (text: string): string => text.replaceAll(/ (?=\])|(?<=,) |(?<=\d) (?=[*∠])|(?<=[*∠]) (?=\d)/g, '')

@@ -174,7 +174,7 @@ const WORDS: Readonly<Record<string, string>> = {
   real: 're', imag: 'im', imaginary: 'im', ans: 'prev', answer: 'prev', tg: 'tan', ctg: 'cot', cosec: 'csc',
   arctg: 'arctan', arcctg: 'arccot', sh: 'sinh', ch: 'cosh', th: 'tanh', arsh: 'arsinh', arch: 'arcosh', arth: 'artanh',
   phase: 'arg', modulus: 'abs', magnitude: 'abs', conjugate: 'conj', average: 'mean', length: 'count', PI: 'pi', Pi: 'pi',
-  infinity: 'inf', Inf: 'inf', infty: 'inf', unitvector: 'unit', projection: 'proj', distance: 'dist', eigenvalue: 'eigenvalues',
+  null: 'nullspace', infinity: 'inf', Inf: 'inf', infty: 'inf', unitvector: 'unit', projection: 'proj', distance: 'dist', eigenvalue: 'eigenvalues',
   eigenvector: 'eigenvectors', factor: 'roots', ceiling: 'ceil', modulo: 'mod', Log: 'lg', Ln: 'ln',
 } // prettier-ignore
 
@@ -305,6 +305,9 @@ const phasors: readonly Rule[] = [
   everywhere('brought-exponent', /(?<![\p{L}_])e\^([ij])\s*\*?\s*(\d[\d.]*°?|[\p{L}_][\p{L}\p{Nd}_]*)/gu, 'e^($1*$2)'),
 ]
 
+/** `zeros(2, 3)`: the zeros of a ratio have that name here. */
+const filledWithZeros = everywhere('brought-zeros', /(?<![\p{L}_])zeros\s*\((?=[^()]*\))/gu, 'zero_matrix(')
+
 const leftDivision = everywhere('brought-solve', pattern(`(${TERM})\\s*\\\\\\s*(${TERM})`), 'solve($1, $2)')
 const calledPower = everywhere('brought-power', /(?<![\p{L}_])(?:pow|power)\(([^(),]+),\s*([^(),]+)\)/gu, '($1)^($2)')
 const crossWord = everywhere('brought-cross', pattern(`(${TERM}) [xX×] (${TERM})`), 'cross($1, $2)')
@@ -316,7 +319,7 @@ const RULES: readonly Rule[] = [
   remark, power, transposed, wholeQuotient, ended, given, declared, arrow, changedBy, entryByEntry, ranges, groups, rows,
   decimalCommaOrPair, calledRest, rest, percent, otherWords, degreeWord, inUnit, ...phasors, bracketless, bracketlessPair,
   runTogether, twoIndices, indexBraces, otherBrackets, calledValue, ...andOr, leftDivision, calledPower,
-  crossWord, mendedCross, mendedDot, loosePrefix, smallTranspose, askedFor,
+  filledWithZeros, crossWord, mendedCross, mendedDot, loosePrefix, smallTranspose, askedFor,
 ] // prettier-ignore
 
 /** A blank behind the comma speaks for two values. */

@@ -65,7 +65,7 @@ describe('a matrix written as one stays one', () => {
 
 describe('what cannot be known is undefined', () => {
   const ALL = [
-    'rank', 'cond', 'inv', 'ref', 'rref', 'null', 'qr', 'svd', 'lu', 'cholesky', 'eigenvalues', 'eigenvectors',
+    'rank', 'cond', 'inv', 'ref', 'rref', 'nullspace', 'qr', 'svd', 'lu', 'cholesky', 'eigenvalues', 'eigenvectors',
     'eigenpairs', 'charpoly', 'expm',
   ] // prettier-ignore
   /** Every number that a value holds. */
@@ -190,7 +190,7 @@ describe('functions of matrices', () => {
     ['solve([[1, 2], [2, 4]], [1, 2])', 'singular'],
     ['eigenvalues([[0, 1], [-1, 0]])', '[0 + 1j, 0 - 1j]'],
     ['eigenvalues([[2, 1], [0, 3]])', '[2, 3]'],
-    ['null([[1, 0], [0, 1]])', '[0, 0]'],
+    ['nullspace([[1, 0], [0, 1]])', '[0, 0]'],
     ['charpoly([[0, 1], [-2, -3]])', '[1, 3, 2]'],
     ['cholesky([[1, 2], [2, 1]])', 'not-positive'],
     ['sum([[1, 2], [3, 4]])', '10'],
@@ -205,7 +205,7 @@ describe('functions of matrices', () => {
     ['vec(22∠60°)', '[11, 19.053]'],
     ['phasor(vec(22∠60°) + vec(10∠-30°))', '19.66 + 14.053j'],
     ['norm([[3, 0], [0, 4]])', '4'],
-    ['zeros(100000, 100000)', 'matrix-too-large'],
+    ['zero_matrix(100000, 100000)', 'matrix-too-large'],
   ])('%s', (line, expected) => expect(value(line)).toBe(expected))
 
   test('exact where it can be', () => {

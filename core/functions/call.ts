@@ -8,7 +8,6 @@ import { integer, vector } from '../values/make'
 import { asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
 import { algebraic, isAlgebraic } from '../algebra/ratio'
 import type { Algebraic } from '../algebra/ratio'
-import { zerosOf } from './polynomials'
 import { failure } from '../values/value'
 import { signature } from './definition'
 import type { FunctionDefinition, Parameter } from './definition'
@@ -76,7 +75,7 @@ function onArrays(
   const [firstNode] = nodes
   const unknowns = args.some((a) => a.kind === 'polynomial' || hasUnknowns(a))
   if (unknowns && !definition.parameters.some((p) => p.kind === 'algebra' || p.kind === 'any'))
-    return withUnknowns(definition, args, nodes, context)
+    return withUnknowns(definition, args, context)
   if (arrays) return null
   if (definition.repeats && args.length === 1 && firstNode) {
     if (first?.kind === 'vector') return reduceVector(definition, first, firstNode, context)
@@ -89,12 +88,7 @@ function onArrays(
 }
 
 /** Functions that can do with unknowns: those that say so, and sums and the like, which are operators in a row. */
-function withUnknowns(
-  definition: FunctionDefinition,
-  args: readonly Value[],
-  nodes: readonly Node[],
-  context: Context,
-): Value | Failure {
+function withUnknowns(definition: FunctionDefinition, args: readonly Value[], context: Context): Value | Failure {
   const wrong = wrongCount(definition, args.length)
   const [first] = args
   if (definition.name === 'sum' || definition.name === 'product') {
@@ -107,9 +101,6 @@ function withUnknowns(
       integer(sign === '+' ? 0 : 1),
     )
   }
-  // zeros(H) of a ratio; zeros(m, n) builds a matrix.
-  if (definition.name === 'zeros' && args.length === 1)
-    return zerosOf(first, nodes[0] ? context.about(nodes[0]) : context)
   const matrices = args.flatMap((a) => asAlgebra(a) ?? [])
   if (!definition.algebra || matrices.length < args.length) return failure('no-unknowns', { name: definition.name })
   return wrong ?? definition.algebra(matrices, context)

@@ -171,9 +171,9 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
   ),
   ofMatrix('rref', 'The reduced row echelon form.', [{ entry: `rref(${TWO})`, gives: '[[1, 0], [0, 1]]' }], L.reduced),
   ofMatrix(
-    'null',
+    'nullspace',
     'Columns that span the null space, the x with A·x = 0.',
-    [{ entry: 'null([[1, 2], [2, 4]])', gives: '[-2, 1]' }],
+    [{ entry: 'nullspace([[1, 2], [2, 4]])', gives: '[-2, 1]' }],
     L.nullSpace,
   ),
   ofMatrix(
@@ -333,7 +333,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
       return 'kind' in shape ? shape : L.identityMatrix(shape.rows)
     },
   },
-  filled('zeros', 0, { entry: 'zeros(1, 3)', gives: '[[0, 0, 0]]' }),
+  filled('zero_matrix', 0, { entry: 'zero_matrix(1, 3)', gives: '[[0, 0, 0]]' }),
   filled('ones', 1, { entry: 'ones(2, 2)', gives: '[[1, 1], [1, 1]]' }),
   {
     name: 'diag',

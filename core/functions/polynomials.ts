@@ -55,11 +55,6 @@ function ofRatio(name: 'zeros' | 'poles', value: Value | undefined, context: Con
   return roots(name, list, context)
 }
 
-/** zeros(H) of a ratio; `zeros(m, n)` builds a matrix. */
-export function zerosOf(value: Value | undefined, context: Context): Value | Failure {
-  return ofRatio('zeros', value, context)
-}
-
 export const polynomialFunctions: readonly FunctionDefinition[] = [
   {
     name: 'roots',
@@ -105,10 +100,18 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     },
   },
   {
+    name: 'zeros',
+    group: 'polynomials',
+    parameters: [{ name: 'H', kind: 'algebra' }],
+    summary: 'The zeros of a ratio of polynomials: the roots of its numerator.',
+    examples: [{ before: ['unknown s'], entry: 'zeros((s + 2)/(s^2 + 1))', gives: '[-2]' }],
+    apply: ([value], context) => ofRatio('zeros', value, context),
+  },
+  {
     name: 'poles',
     group: 'polynomials',
     parameters: [{ name: 'H', kind: 'algebra' }],
-    summary: 'The poles of a ratio of polynomials: the roots of its denominator. Its zeros are zeros(H).',
+    summary: 'The poles of a ratio of polynomials: the roots of its denominator.',
     examples: [{ before: ['unknown s'], entry: 'poles(s/(s^2 + 3s + 2))', gives: '[-2, -1]' }],
     apply: ([value], context) => ofRatio('poles', value, context),
   },

@@ -245,6 +245,7 @@ const SENTENCES = table<Sentence>({
   'brought-phasor': () => 'Magnitude and angle are joined by ∠, typed /_.',
   'brought-exponent': () => 'All of an exponent stands in brackets where it is a product.',
   'brought-solve': () => 'The solution of A·x = b is solve(A, b).',
+  'brought-zeros': () => 'zeros( ) are those of a ratio. A matrix of zeros is zero_matrix(m, n).',
   'brought-cross': () => 'The vector product is cross(u, v), the scalar product dot(u, v).',
   'brought-dot': () => 'The scalar product is dot(u, v), the vector product cross(u, v).',
   'brought-unknowns': (d) =>
