@@ -20,7 +20,16 @@ test('of a large matrix', () => {
   evaluator.update()
   expect(evaluator.result('matrix')?.evaluated.value?.kind).toBe('matrix')
   evaluator.setSettings({ ...DEFAULT_CONVENTIONS, timeLimit: 40 })
-  const lines = ['eigenvalues(A)', 'svd(A)', 'A^50000', 'qr(A)', 'cond(A)', 'nullspace(A)', 'expm(1e6*A)', 'charpoly(A)']
+  const lines = [
+    'eigenvalues(A)',
+    'svd(A)',
+    'A^50000',
+    'qr(A)',
+    'cond(A)',
+    'nullspace(A)',
+    'expm(1e6*A)',
+    'charpoly(A)',
+  ]
   evaluator.setLines([matrix, ...lines.map((source) => ({ id: source, source }))])
   evaluator.update()
   for (const line of lines) {
