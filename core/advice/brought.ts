@@ -218,7 +218,8 @@ function* decimalComma(line: string): Iterable<Brought> {
     const decimal = sign === ',' && kept.at(-1) !== true && /\d/.test(before) && /\d/.test(line[k + 1] ?? '')
     changed += decimal ? '.' : sign
   }
-  if (changed !== line) yield { code: 'brought-comma', line: changed }
+  // Two points in one number: the comma was not its decimal mark.
+  if (changed !== line && !/\d\.\d+\.\d/.test(changed)) yield { code: 'brought-comma', line: changed }
 }
 
 /** `(10, 2)`: a complex number, or a vector? */
@@ -243,8 +244,13 @@ function* bareList(line: string): Iterable<Brought> {
   if (changed !== line) yield { code: 'brought-list', line: changed }
 }
 
-/** `12 345`: digits in groups. */
+/** `12 345`, `1,000.5`, `1.000,5`: digits in groups. */
 function* groups(line: string): Iterable<Brought> {
+  const commas = line.replace(/(?<![\d.,])\d{1,3}(?:,\d{3})+\.\d+/gu, (number) => number.replaceAll(',', ''))
+  const points = commas.replace(/(?<![\d.,])\d{1,3}(?:\.\d{3})+,\d+/gu, (number) =>
+    number.replaceAll('.', '').replace(',', '.'),
+  )
+  if (points !== line) yield { code: 'brought-groups', line: points }
   const changed = line.replace(/(?<![\d.])\d{1,3}(?:[ \u00a0\u2009\u202f'’]\d{3})+(?!\d)/gu, (number) =>
     number.replaceAll(/[^\d]/gu, ''),
   )
@@ -314,19 +320,40 @@ const crossWord = everywhere('brought-cross', pattern(`(${TERM}) [xX×] (${TERM}
 const mendedCross = everywhere('brought-cross', pattern(`(${TERM})\\s*×\\s*(${TERM})`), 'cross($1, $2)')
 const mendedDot = everywhere('brought-dot', pattern(`(${TERM})\\s*[·⋅.]\\s*(${TERM})`), 'dot($1, $2)')
 
+/** `sin^2 30`: a power of a function without its brackets. */
+const raisedBracketless = everywhere(
+  'brought-bracket-power',
+  pattern(`(?<![\\p{L}_])(sin|cos|tan|cot|sec|csc|sinh|cosh|tanh|ln|lg)(\\^\\d+|[²³])\\s*(${TERM})`),
+  '$1$2($3)',
+)
+
+/** `∠30`: a direction alone. */
+const directionAlone = everywhere('brought-direction', /(^|[=([,+*-]\s*)(?:∠|\/_)/gu, '$11∠')
+
+/** `h x = x^2`: a function defined without brackets. */
+const definedBracketless = everywhere('brought-parameter', pattern(`^\\s*(${NAME})\\s+(${NAME})\\s*=(?!=)`), '$1($2) =')
+
 /** Likelier ones first, where several fit. */
 const RULES: readonly Rule[] = [
   remark, power, transposed, wholeQuotient, ended, given, declared, arrow, changedBy, entryByEntry, ranges, groups, rows,
   decimalCommaOrPair, calledRest, rest, percent, otherWords, degreeWord, inUnit, ...phasors, bracketless, bracketlessPair,
-  runTogether, twoIndices, indexBraces, otherBrackets, calledValue, ...andOr, leftDivision, calledPower,
+  runTogether, raisedBracketless, directionAlone, definedBracketless, twoIndices, indexBraces, otherBrackets, calledValue, ...andOr, leftDivision, calledPower,
   filledWithZeros, crossWord, mendedCross, mendedDot, loosePrefix, smallTranspose, askedFor,
 ] // prettier-ignore
+
+/** `12,345`: a decimal comma, or a group of three? */
+function* withoutCommas(line: string): Iterable<Brought> {
+  const find = /(?<![\d.,])(?<!\[[^\]]*)\d{1,3}(?:,\d{3})+(?![\d.,])/gu
+  const changed = line.replace(find, (number) => number.replaceAll(',', ''))
+  if (changed !== line) yield { code: 'brought-groups', line: changed }
+}
 
 /** A blank behind the comma speaks for two values. */
 function* decimalCommaOrPair(line: string): Iterable<Brought> {
   const apart = /,\s/u.test(line)
   if (apart) yield* pair(line)
   yield* decimalComma(line)
+  yield* withoutCommas(line)
   if (!apart) yield* pair(line)
   yield* bareList(line)
 }
