@@ -359,7 +359,7 @@ function* decimalCommaOrPair(line: string): Iterable<Brought> {
 }
 
 /** Longest line that is looked at: patterns are slow on long ones, and nobody brings these along. */
-const LONGEST = 200
+const LONGEST = 120
 
 /** Readings of a line that cannot be read as it stands, the likeliest first; texts in quotation marks are left alone. */
 export function* brought(line: string, known: Known): Iterable<Brought> {
