@@ -96,14 +96,15 @@ test.describe('what is long', () => {
   test('a name in 2 400 lines is renamed, and all of it is saved', async ({ folio, page }) => {
     const id = await folio.open(['lamp = 2', ...Array.from({ length: 2_399 }, (_, k) => `lamp + ${k}`)])
     await folio.expectValue(1, '2')
-    await page.keyboard.press('F8')
-    await page.keyboard.type('Rename')
-    await page.keyboard.press('Escape')
     await folio.row(1).locator('.opener').focus()
     await page.keyboard.press('F2')
-    const field = page.getByRole('textbox', { name: /name/i })
+    const dialog = page.getByRole('dialog', { name: 'Rename lamp everywhere' })
+    const field = dialog.getByRole('textbox', { name: 'New name' })
+    await expect(field).toHaveValue('lamp')
     await field.fill('beacon')
     await page.keyboard.press('Enter')
+    await expect(dialog).toHaveCount(0)
+    await expect(folio.row(2)).toContainText('beacon')
     await expect(page.locator('.status')).toHaveText(/^saved/, { timeout: 60_000 })
     await expect
       .poll(async () => (await kept(folio, id)).lines.filter((l) => l.source.startsWith('beacon')).length, {
