@@ -19,7 +19,8 @@ export default defineConfig({
   testMatch: '**/*.spec.ts',
   fullyParallel: true,
   workers: 2,
-  retries: 0,
+  // A test that fails once and passes then is told by name at the end: it is to be looked into, not passed over.
+  retries: 1,
   // Generous: a busy machine is slow, not wrong.
   timeout: 90_000,
   expect: { timeout: 15_000 },
@@ -31,6 +32,8 @@ export default defineConfig({
     colorScheme: 'light',
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions,
+    screenshot: 'only-on-failure',
+    trace: 'on-first-retry',
   },
   webServer: {
     command: 'node .output/server/index.mjs',

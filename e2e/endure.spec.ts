@@ -7,6 +7,9 @@ import { KillableBrowser } from './endure/killable'
 import { Promised, Writer } from './endure/writer'
 import { OwnServer } from './ownServer'
 
+// A text that is lost once is lost: no second try.
+test.describe.configure({ retries: 0 })
+
 /**
  * Everything that can go wrong at once, by chance that can be repeated: in the
  * end every text that was ever acknowledged, or shown as kept, is found in the

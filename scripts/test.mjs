@@ -46,5 +46,6 @@ const passed = units.numPassedTests + faces.expected + faces.flaky
 const skipped = units.numPendingTests + faces.skipped
 const broken = (unit.status !== 0 || face.status !== 0) && failed === 0 ? 1 : 0
 section('done')
+if (faces.flaky > 0) say(`Interface tests that passed only at the second try: ${faces.flaky} (named above as flaky)`)
 say(`${passed} passed, ${failed + broken} failed${skipped > 0 ? `, ${skipped} skipped` : ''}`)
 process.exit(failed + broken > 0 ? 1 : 0)
