@@ -11,7 +11,7 @@ import {
 import { asMatrix, itemsOf } from '../values/matrices'
 import { exponentFor } from '../linear/scaling'
 import { spectralNorm } from '../linear/values'
-import { timesPowerOfTwo } from '../numbers/scale'
+import { complexTimesPowerOfTwo } from '../numbers/scale'
 import { euclideanNorm, mapVector } from '../values/vectors'
 import { failure } from '../values/value'
 import type { Failure, NumberValue, Value, VectorValue } from '../values/value'
@@ -44,7 +44,7 @@ function dotOf(u: readonly NumberValue[], v: readonly NumberValue[]): NumberValu
   const [p, q] = [exponentOf(u), exponentOf(v)]
   if (p === 0 && q === 0) return plainDot(u, v)
   const sum = plainDot(scaledBy(u, -p), scaledBy(v, -q))
-  return sum.kind === 'failure' ? sum : A.rounded(timesPower(sum, p + q), sum.complex, sum)
+  return sum.kind === 'failure' ? sum : A.rounded(complexTimesPowerOfTwo(sum, p + q), sum.complex, sum)
 }
 
 /** The power of two to be taken out of rounded numbers; exact ones are multiplied without limit. */
@@ -55,11 +55,9 @@ function exponentOf(numbers: readonly NumberValue[]): number {
 
 function scaledBy(numbers: readonly NumberValue[], exponent: number): readonly NumberValue[] {
   if (exponent === 0) return numbers
-  return numbers.map((z) => (z.complex ? complexNumber(timesPower(z, exponent)) : real(timesPower(z, exponent).re)))
-}
-
-function timesPower(z: C.Complex, exponent: number): C.Complex {
-  return { re: timesPowerOfTwo(z.re, exponent), im: timesPowerOfTwo(z.im, exponent) }
+  return numbers.map((z) =>
+    z.complex ? complexNumber(complexTimesPowerOfTwo(z, exponent)) : real(complexTimesPowerOfTwo(z, exponent).re),
+  )
 }
 
 function plainDot(u: readonly NumberValue[], v: readonly NumberValue[]): NumberValue | Failure {
@@ -99,7 +97,8 @@ function cross([u, v]: [NumberValue[], NumberValue[]]): Value | Failure {
     if (right.kind === 'failure') return right
     const value = A.subtract(left, right)
     if (value.kind === 'failure') return value
-    const back = ofU === 0 && ofV === 0 ? value : A.rounded(timesPower(value, ofU + ofV), value.complex, value)
+    const back =
+      ofU === 0 && ofV === 0 ? value : A.rounded(complexTimesPowerOfTwo(value, ofU + ofV), value.complex, value)
     if (back.kind === 'failure') return back
     items.push(back)
   }

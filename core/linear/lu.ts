@@ -1,6 +1,6 @@
 import type { Complex } from '../numbers/complex'
 import * as C from '../numbers/complex'
-import { timesPowerOfTwo } from '../numbers/scale'
+import { complexTimesPowerOfTwo } from '../numbers/scale'
 import type { Dense } from './dense'
 import { copy, identity, zeros } from './dense'
 import { exponentFor } from './scaling'
@@ -184,18 +184,13 @@ export function determinantLu({ packed, sign }: Lu): Complex {
     const entry = { re: packed.re[at] as number, im: packed.im[at] as number }
     const [ofValue, ofEntry] = [putAside(value), putAside(entry)]
     exponent += ofValue + ofEntry
-    value = C.multiply(timesPower(value, -ofValue), timesPower(entry, -ofEntry))
+    value = C.multiply(complexTimesPowerOfTwo(value, -ofValue), complexTimesPowerOfTwo(entry, -ofEntry))
   }
-  return timesPower(value, exponent)
+  return complexTimesPowerOfTwo(value, exponent)
 }
 
 function putAside(z: Complex): number {
   return exponentFor(Math.max(Math.abs(z.re), Math.abs(z.im)))
-}
-
-function timesPower(z: Complex, exponent: number): Complex {
-  if (exponent === 0) return z
-  return { re: timesPowerOfTwo(z.re, exponent), im: timesPowerOfTwo(z.im, exponent) }
 }
 
 /** A⁻¹ = U⁻¹·L⁻¹·P: L⁻¹ is triangular, too, which saves a third of the work. */

@@ -1,3 +1,5 @@
+import type { Complex } from './complex'
+
 /** x·2^k without leaving the range of doubles on the way; the result is ±∞ or 0 where it lies beyond it. */
 export function timesPowerOfTwo(x: number, k: number): number {
   // Twice the whole range of exponents: beyond it nothing changes any more.
@@ -12,4 +14,9 @@ export function timesPowerOfTwo(x: number, k: number): number {
     left += 1000
   }
   return value * 2 ** left
+}
+
+/** The same of both parts. */
+export function complexTimesPowerOfTwo(z: Complex, k: number): Complex {
+  return k === 0 ? z : { re: timesPowerOfTwo(z.re, k), im: timesPowerOfTwo(z.im, k) }
 }

@@ -244,9 +244,7 @@ export function exactRoot(q: Rational): Rational | null {
     const d = wholeRootOf(q.d)
     return n !== null && d !== null ? Q.ratio(n, d) : null
   }
-  const n = wholeRoot(BigInt(q.n))
-  const d = wholeRoot(BigInt(q.d))
-  return n !== null && d !== null ? Q.fromBig(n, d) : null
+  return exactNthRoot(q, 2)
 }
 
 /** The n-th root of a rational that has a rational one; `null` for others. */
@@ -275,18 +273,6 @@ export function farNthRoot(z: NumberValue, n: number): NumberValue | Failure | n
   const rest = ((far.exponent % n) + n) % n
   const root = n === 3 ? Math.cbrt(far.z.re * 2 ** rest) : (far.z.re * 2 ** rest) ** (1 / n)
   return rounded({ re: timesPowerOfTwo(root, (far.exponent - rest) / n), im: 0 }, z.complex, z)
-}
-
-function wholeRoot(n: bigint): bigint | null {
-  if (n < 2n) return n
-  // Newton's iteration from above on integers.
-  let x = 1n << BigInt(Math.ceil(n.toString(2).length / 2))
-  for (;;) {
-    const next = (x + n / x) >> 1n
-    if (next >= x) break
-    x = next
-  }
-  return x * x === n ? x : null
 }
 
 /** The principal square root; exact for squares of rationals. */

@@ -2,7 +2,7 @@ import * as C from '../numbers/complex'
 import type { Complex } from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
-import { timesPowerOfTwo } from '../numbers/scale'
+import { complexTimesPowerOfTwo } from '../numbers/scale'
 import type { NumberValue } from './value'
 
 /**
@@ -42,7 +42,7 @@ export function scaledOf({ exact }: NumberValue): ScaledNumber | null {
 }
 
 export function unscaled({ z, exponent }: ScaledNumber): Complex {
-  return { re: z.re === 0 ? 0 : timesPowerOfTwo(z.re, exponent), im: z.im === 0 ? 0 : timesPowerOfTwo(z.im, exponent) }
+  return complexTimesPowerOfTwo(z, exponent)
 }
 
 export function product(a: ScaledNumber, b: ScaledNumber): Complex {
