@@ -1,9 +1,11 @@
 import * as C from '../numbers/complex'
 import type { Complex } from '../numbers/complex'
 import type { Dense } from './dense'
-import { copy, isHermitian, isReal, largest, normF, pickColumns, transpose, zeros } from './dense'
+import { copy, isHermitian, isReal, normF, pickColumns, transpose, zeros } from './dense'
 import { multiply } from './multiply'
+import { withinRange } from './scaling'
 import { refineVectors } from './refineVectors'
+import { complexTimesPowerOfTwo } from '../numbers/scale'
 import { work } from '../numbers/work'
 
 /** Eigenvalues in ascending order of their real parts, with unit eigenvectors as columns. */
@@ -28,8 +30,7 @@ const STEPS_MOST = 60
 export function eigen(given: Dense): Eigen {
   const n = given.rows
   // Near the ends of the range squares would leave it: what is scaled by a power of two is scaled back exactly.
-  const shift = shiftFor(largest(given))
-  const a = shift === 0 ? given : shifted(given, -shift)
+  const { matrix: a, exponent } = withinRange(given)
   const hermitian = isHermitian(a)
   const { matrix: h, scales } = hermitian ? { matrix: copy(a), scales: null } : balance(a)
   // Noise is measured by the balanced matrix: what looks small beside the entries as they are given may be all there is.
@@ -58,24 +59,12 @@ export function eigen(given: Dense): Eigen {
   return {
     values: order.map((k) => {
       const { re, im } = values[k] ?? { re: NaN, im: NaN }
-      return shift === 0 ? { re, im } : { re: re * 2 ** shift, im: im * 2 ** shift }
+      return complexTimesPowerOfTwo({ re, im }, exponent)
     }),
     vectors,
     defective: !hermitian && isDefective(vectors),
     converged,
   }
-}
-
-/** By which power of two a matrix is made smaller or larger, so that squares stay within the range of doubles. */
-function shiftFor(size: number): number {
-  if (!(size > 0) || !Number.isFinite(size) || (size < 1e100 && size > 1e-100)) return 0
-  return Math.floor(Math.log2(size))
-}
-
-function shifted(a: Dense, by: number): Dense {
-  const half = Math.trunc(by / 2)
-  const scale = (x: number): number => x * 2 ** half * 2 ** (by - half)
-  return { ...a, re: a.re.map(scale), im: a.im.map(scale) }
 }
 
 /** Diagonal scaling by powers of two that makes rows and columns alike in size. */
