@@ -90,6 +90,29 @@ test('lines are added, moved, deleted, and undone, by keyboard alone', async ({ 
   await expect(folio.row(3).locator('.problem')).toContainText('c is not known here')
 })
 
+test('what is typed before the calculation has come up is reckoned when it has', async ({ folio, page }) => {
+  let comeUp = (): void => undefined
+  const held = new Promise<void>((done) => (comeUp = done))
+  await page.route(/evaluator[^/]*\.js/, async (route) => {
+    await held
+    await route.continue()
+  })
+  await folio.open(['a = 1', 'b = 2', 'a + b'])
+  await folio.edit(1)
+  await page.keyboard.press('Control+A')
+  await page.keyboard.type('a = 10')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('ArrowDown')
+  await expect(folio.row(3).locator('.cm-content')).toBeFocused()
+  await page.keyboard.press('End')
+  await page.keyboard.type(' + 100')
+  await expect(folio.editor).toHaveText('a + b + 100')
+  comeUp()
+  await folio.expectValue(3, '112')
+  await page.keyboard.press('Escape')
+  await folio.expectValue(3, '12')
+})
+
 test('the same by mouse: menu, drag, add button, undo button', async ({ folio, page }) => {
   await folio.open(['a = 1', 'b = 2', 'c = 3'])
   await folio.row(1).hover()

@@ -12,6 +12,8 @@ import { sentence } from '#core/notation/sentences'
 import type { Line } from '#shared/folio'
 import type { SweepRows } from '#core/format/sweep'
 import { changeStore, recordAt } from '~/composables/browserStore'
+import { CallQueue } from './calls'
+import type { Typed } from './calls'
 import type { Edits, EvaluatorService, Update, Watched } from '~/workers/evaluator'
 
 /** How long a calculation may take before it is offered to be stopped, in milliseconds. */
@@ -62,17 +64,14 @@ export const useResultsStore = defineStore('results', () => {
   const told = new Map<string, string>()
   let conventions: Conventions | null = null
   /** The line whose change is being reckoned, and its text. */
-  let suspect: { readonly id: string; readonly source: string } | null = null
+  let suspect: Typed | null = null
 
   let worker: Worker | null = null
   let service: Remote<EvaluatorService> | null = null
   let stopRunning: (() => void) | null = null
-  /** Calls go one after another; a newer draft takes the place of one still waiting. */
-  let queue: Promise<void> = Promise.resolve()
-  let waitingDraft: { id: string; source: string } | null = null
-  let draftQueued = false
+  let queue = new CallQueue()
   /** The draft that the worker reckons with. */
-  let typed: { readonly id: string; readonly source: string } | null = null
+  let typed: Typed | null = null
 
   function remote(): Remote<EvaluatorService> {
     if (service) return service
@@ -134,21 +133,21 @@ export const useResultsStore = defineStore('results', () => {
   let wayTimer: ReturnType<typeof setTimeout> | null = null
 
   function enqueue(call: (evaluator: Remote<EvaluatorService>) => Promise<Update>): Promise<void> {
-    const run = async (): Promise<void> => {
-      const timer = setTimeout(() => (slow.value = suspect !== null), PATIENCE)
-      const stopped = new Promise<null>((done) => (stopRunning = () => done(null)))
-      try {
-        const update = await Promise.race([call(remote()), stopped])
-        if (update) take(update)
-      } finally {
-        clearTimeout(timer)
-        stopRunning = null
-        slow.value = false
-        progress.value = null
-      }
+    return queue.call(() => answerOf(call))
+  }
+
+  async function answerOf(call: (evaluator: Remote<EvaluatorService>) => Promise<Update>): Promise<void> {
+    const timer = setTimeout(() => (slow.value = suspect !== null), PATIENCE)
+    const stopped = new Promise<null>((done) => (stopRunning = () => done(null)))
+    try {
+      const update = await Promise.race([call(remote()), stopped])
+      if (update) take(update)
+    } finally {
+      clearTimeout(timer)
+      stopRunning = null
+      slow.value = false
+      progress.value = null
     }
-    queue = queue.then(run, run)
-    return queue
   }
 
   function load(lines: readonly Line[], settings: Conventions, folio = ''): Promise<void> {
@@ -209,32 +208,28 @@ export const useResultsStore = defineStore('results', () => {
 
   /** Rows of the table of a sweep. */
   async function sweepRows(id: string, from: number, count: number): Promise<SweepRows | null> {
-    await queue
+    await queue.answered
     return remote().sweepRows(id, from, count)
   }
 
   /** Evaluates an entry while it is typed or dragged; only the newest text counts. */
   function type(id: string, source: string): Promise<void> {
     unsettled.value = true
-    waitingDraft = { id, source }
     makeWay()
     // A text that is being reckoned for long already is out of date now.
     if (slow.value && suspect?.id === id) restart()
-    if (draftQueued) return queue
-    draftQueued = true
-    return enqueue((evaluator) => {
-      draftQueued = false
-      const newest = waitingDraft ?? { id, source }
-      waitingDraft = null
-      suspect = newest
-      typed = newest
-      return evaluator.type(newest.id, newest.source)
-    })
+    return queue.type({ id, source }, (newest) =>
+      answerOf((evaluator) => {
+        suspect = newest
+        typed = newest
+        return evaluator.type(newest.id, newest.source)
+      }),
+    )
   }
 
   function settle(): Promise<void> {
     unsettled.value = false
-    waitingDraft = null
+    queue.dropTyped()
     return enqueue((evaluator) => {
       typed = null
       return evaluator.settle()
@@ -247,7 +242,7 @@ export const useResultsStore = defineStore('results', () => {
     held.set(suspect.id, suspect.source)
     keepHeld()
     running.value = null
-    waitingDraft = null
+    queue.dropTyped()
     restart()
   }
 
@@ -288,19 +283,19 @@ export const useResultsStore = defineStore('results', () => {
 
   /** The value of a line as text to copy, once everything before is reckoned. */
   async function copyText(id: string, form: CopyForm): Promise<string | null> {
-    await queue
+    await queue.answered
     return remote().copyText(id, form)
   }
 
   /** Lines with the unit written in, each under its own, once everything before is reckoned. */
   async function stamped(units: ReadonlyMap<string, AngleUnit>): Promise<ReadonlyMap<string, string | null>> {
-    await queue
+    await queue.answered
     return remote().stamped(units)
   }
 
   /** The matrix of a line with its exact entries, for the reduction bench. */
   async function exactMatrix(id: string): Promise<ExactMatrix | null> {
-    await queue
+    await queue.answered
     return remote().exactMatrix(id)
   }
 
@@ -321,9 +316,7 @@ export const useResultsStore = defineStore('results', () => {
     postponed.value = []
     folioId = ''
     stopRunning?.()
-    queue = Promise.resolve()
-    draftQueued = false
-    waitingDraft = null
+    queue = new CallQueue()
     views.clear()
     held.clear()
   }
