@@ -1,0 +1,139 @@
+import { fromDense, itemsOf, matrixOf } from '../values/matrices'
+import { angleSweep, madeSweep, numberSweep } from '../values/sweeps'
+import { wholeNumber } from '../values/make'
+import type { Axis, PartsValue, Value } from '../values/value'
+import type { Column, Data, DataMatrix, DataTable } from './data'
+
+/** Data as values of the notation: a matrix, or sweeps under the names of the columns. */
+
+/** The name under which a column is taken up: `lamp.f`. Letters, digits and underscores; no name comes twice. */
+export function partNames(columns: readonly { readonly name: string }[]): readonly string[] {
+  const names: string[] = []
+  columns.forEach(({ name }, k) => {
+    const plain = name
+      .normalize('NFKD')
+      .replace(/[\u0300-\u036f]/g, '')
+      .replace(/[µμ]/g, 'u')
+      .replace(/[^A-Za-z0-9_\u0370-\u03ff]+/g, '_')
+      .replace(/^_+|_+$/g, '')
+    const stem = plain === '' ? `column_${k + 1}` : /^\d/.test(plain) ? `c${plain}` : plain
+    let found = stem
+    for (let n = 2; names.includes(found); n += 1) found = `${stem}_${n}`
+    names.push(found)
+  })
+  return names
+}
+
+/** What `enclosure("…")` is worth. */
+export function enclosedValue(name: string, data: Data): Value {
+  return data.kind === 'matrix' ? matrixValue(data) : tableValue(name, data)
+}
+
+/** Most entries of a matrix of whole numbers that is exact. */
+const EXACT_ENTRIES = 400
+
+export function matrixValue({ rows, cols, re, im }: DataMatrix): Value {
+  const whole = im === null && re.length <= EXACT_ENTRIES && re.every(Number.isSafeInteger)
+  if (whole) return matrixOf(rows, cols, Array.from(re, wholeNumber))
+  return fromDense({ rows, cols, re, im: im ?? new Float64Array(re.length) }, im !== null)
+}
+
+function tableValue(of: string, { columns, rows, parameter }: DataTable): PartsValue {
+  const names = partNames(columns)
+  const own = columns[parameter]
+  const along = own && own.order === 1 && own.im === null ? own : null
+  const values = along ? inRadians(along) : Float64Array.from({ length: rows }, (_, k) => k + 1)
+  const axis: Axis = {
+    values,
+    name: along ? (names[parameter] ?? null) : null,
+    angle: along !== null && isAngle(along),
+    decades: goesByDecades(values),
+  }
+  const parts = new Map<string, Value>()
+  columns.forEach((column, k) => parts.set(names[k] ?? '', columnValue(column, column === along ? values : null, axis)))
+  return { kind: 'parts', of, parts }
+}
+
+const isAngle = ({ unit, im }: Column): boolean => im === null && (unit === '°' || unit === 'rad')
+
+function inRadians(column: Column): Float64Array {
+  return isAngle(column) && column.unit === '°' ? column.re.map((x) => (x / 180) * Math.PI) : column.re
+}
+
+function columnValue(column: Column, values: Float64Array | null, axis: Axis): Value {
+  const { re, im, order } = column
+  if (order === 1) {
+    if (isAngle(column)) return angleSweep(axis, values ?? inRadians(column))
+    return numberSweep(axis, values ?? re, im)
+  }
+  const size = order * order
+  return madeSweep(axis, (k) => {
+    const part = (all: Float64Array | null): Float64Array =>
+      all?.slice(k * size, (k + 1) * size) ?? new Float64Array(size)
+    return fromDense({ rows: order, cols: order, re: part(re), im: part(im) }, im !== null)
+  })
+}
+
+/** True where the values rise by decades, about evenly. */
+function goesByDecades(values: Float64Array): boolean {
+  const [first, last] = [values[0] ?? NaN, values.at(-1) ?? NaN]
+  if (!(first > 0) || !(last >= 10 * first) || values.length < 3) return false
+  const even = (last / first) ** (1 / (values.length - 1))
+  // Steps of 1, 2, 5 count as even.
+  return values.every((x, k) => k === 0 || (x > (values[k - 1] ?? NaN) && x / (values[k - 1] ?? NaN) < even ** 2 + 0.5))
+}
+
+/** A value as data: a matrix, or a table of the parameter and the values. `null` of what no file of numbers holds. */
+export function dataOf(name: string, value: Value): Data | null {
+  switch (value.kind) {
+    case 'matrix': {
+      const { rows, cols, dense, complex } = value
+      return { kind: 'matrix', rows, cols, re: dense.re, im: complex ? dense.im : null }
+    }
+    case 'vector': {
+      if (!value.items.every((item) => item.kind === 'number')) return null
+      const items = value.items.flatMap((item) => (item.kind === 'number' ? [item] : []))
+      const complex = items.some((z) => z.complex || z.im !== 0)
+      const part = (of: (z: (typeof items)[number]) => number): Float64Array => Float64Array.from(items, of)
+      return { kind: 'matrix', rows: items.length, cols: 1, re: part((z) => z.re), im: complex ? part((z) => z.im) : null } // prettier-ignore
+    }
+    case 'sweep': {
+      const column = columnOf(name, value)
+      if (!column) return null
+      const { axis } = value
+      const parameter: Column = {
+        name: axis.name ?? 'parameter',
+        unit: axis.angle ? 'rad' : '',
+        order: 1,
+        re: axis.values,
+        im: null,
+      }
+      const own = axis.values === value.re
+      const columns = own ? [column] : [parameter, column]
+      return { kind: 'table', rows: value.count, columns, parameter: own ? -1 : 0 }
+    }
+    default:
+      return null
+  }
+}
+
+/** A sweep as a column; of matrices where all are square and of one size. */
+function columnOf(name: string, value: Extract<Value, { kind: 'sweep' }>): Column | null {
+  if (value.of === 'angle') return { name, unit: 'rad', order: 1, re: value.re, im: null }
+  if (value.of === 'number') return { name, unit: '', order: 1, re: value.re, im: value.im }
+  const at = (k: number): Value | undefined => (value.make ? value.make(k) : value.items?.[k])
+  const first = at(0)
+  if (first?.kind !== 'matrix' || first.rows !== first.cols) return null
+  const size = first.rows * first.rows
+  const re = new Float64Array(size * value.count)
+  const im = new Float64Array(size * value.count)
+  for (let k = 0; k < value.count; k += 1) {
+    const m = at(k)
+    if (m?.kind !== 'matrix' || m.rows !== first.rows || m.cols !== first.rows) return null
+    itemsOf(m).forEach((z, n) => {
+      re[k * size + n] = z.re
+      im[k * size + n] = z.im
+    })
+  }
+  return { name, unit: '', order: first.rows, re, im }
+}
