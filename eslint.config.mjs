@@ -56,7 +56,7 @@ export default tseslint.config(
   },
   {
     files: ['core/**/*.ts'],
-    ignores: ['core/**/*.test.ts'],
+    ignores: ['core/**/*.test.ts', 'core/**/*.testing.ts'],
     rules: {
       ...forbid(
         [NODE, 'core runs anywhere: no Node built-ins'],

@@ -1,34 +1,72 @@
-import { folioFileSchema } from '../shared/folio'
+import { openFile } from '#core/exchange/open'
+import type { DataFormat } from '#core/exchange/open'
+import { enclosedValue } from '#core/exchange/enclosed'
+import type { Data } from '#core/exchange/data'
+import { fault, faultSentence, remarkSentence } from '#core/exchange/told'
 import type { Conventions } from '#core/format/conventions'
+import type { Value } from '#core/values/value'
+import type { FolioFile } from '../shared/folio'
+import { readFolioFile } from '../shared/folioFile'
 
+/** What `reckon` is given: lines to evaluate, or data that is there already. */
 export type Input =
-  { readonly lines: readonly string[]; readonly conventions: Partial<Conventions> } | { readonly problem: string }
+  | { readonly kind: 'lines'; readonly folio: FolioFile; readonly conventions: Partial<Conventions> }
+  | { readonly kind: 'data'; readonly data: Data; readonly name: string; readonly told: readonly string[] }
+  | { readonly kind: 'problem'; readonly problem: string }
 
-/** A folio file (JSON) or plain lines; a last line break ends the last line. */
-export function readFolioText(text: string): Input {
-  const start = text.trimStart()
-  if (!start.startsWith('{')) {
-    const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/)
-    if (lines.at(-1) === '') lines.pop()
-    return { lines, conventions: {} }
+/** Reads a file of any kind by its content. */
+export function readInput(bytes: Uint8Array, name: string): Input {
+  // No lines at all are a folio, too.
+  if (bytes.length === 0) return linesOf('')
+  const opened = openFile(bytes, name)
+  switch (opened.kind) {
+    case 'fault':
+      return opened.code === 'empty'
+        ? linesOf(new TextDecoder().decode(bytes))
+        : { kind: 'problem', problem: faultSentence(opened) }
+    case 'archive':
+      return readArchive(opened.entries)
+    case 'folio':
+      return readFolio(opened.text)
+    case 'lines':
+      return linesOf(opened.text)
+    case 'data':
+      return { kind: 'data', data: opened.data, name: nameOfData(opened.format), told: opened.told.map(remarkSentence) }
   }
-  let data: unknown
-  try {
-    data = JSON.parse(text)
-  } catch {
-    return { problem: 'This is not a folio file: its JSON is damaged.' }
-  }
-  const folio = folioFileSchema.safeParse(data)
-  if (!folio.success) {
-    const [issue] = folio.error.issues
-    return {
-      problem: `This is not a folio file: ${issue ? `${issue.path.join('.')}: ${issue.message}` : 'its form is wrong'}.`,
-    }
-  }
-  return { lines: folio.data.lines.map(asEntry), conventions: folio.data.conventions }
 }
 
-/** A note is text: to the evaluator it is a remark. */
-function asEntry(line: { readonly source: string; readonly note?: true | undefined }): string {
-  return line.note ? `# ${line.source.replace(/\s+/g, ' ')}` : line.source
+const nameOfData = (format: DataFormat): string => (format === 'matrix-market' ? 'M' : 'data')
+
+/** Of an archive the one folio that is in it. */
+function readArchive(entries: readonly { readonly name: string; readonly bytes: Uint8Array }[]): Input {
+  const folios = entries.filter((entry) => entry.name.endsWith('.json'))
+  const [only] = folios
+  if (!only) return { kind: 'problem', problem: faultSentence(fault('archive-empty', {})) }
+  if (folios.length === 1) return readInput(only.bytes, only.name)
+  const names = folios.map((entry) => entry.name).join(', ')
+  return { kind: 'problem', problem: `The archive holds ${folios.length} folios; give one of them: ${names}` }
+}
+
+function readFolio(text: string): Input {
+  const read = readFolioFile(text)
+  if (read.kind === 'fault') return { kind: 'problem', problem: faultSentence(read) }
+  return { kind: 'lines', folio: read.file, conventions: read.file.conventions }
+}
+
+/** Plain lines; a last line break ends the last line. */
+function linesOf(text: string): Input {
+  const rows = text.split(/\r\n|\r|\n/)
+  if (rows.at(-1) === '') rows.pop()
+  return {
+    kind: 'lines',
+    folio: { title: 'Untitled', conventions: {}, lines: rows.map((source) => ({ source })) },
+    conventions: {},
+  }
+}
+
+/** The values that data holds, in the order of the file, each under its name there. */
+export function valuesOf(data: Data, name: string): readonly { readonly name: string; readonly value: Value }[] {
+  const value = enclosedValue(name, data)
+  if (value.kind !== 'parts' || data.kind !== 'table') return [{ name, value }]
+  return [...value.parts.values()].map((part, k) => ({ name: data.columns[k]?.name ?? '', value: part }))
 }

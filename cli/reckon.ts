@@ -1,127 +1,87 @@
 import { readFileSync } from 'node:fs'
 import { FolioEvaluator } from '#core/evaluate/folio'
-import type { LineResult } from '#core/evaluate/folio'
-import { definedName } from '#core/evaluate/folio'
-import { DEFAULT_CONVENTIONS, DIGITS_MAX, DIGITS_MIN } from '#core/format/conventions'
+import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import type { Conventions } from '#core/format/conventions'
-import { valueFields } from '#core/format/json'
-import { formatPolar, formatRectangular, formatSingle } from '#core/format/readout'
-import { showProblem } from '#core/format/lineView'
-import type { ShownProblem } from '#core/format/lineView'
-import { readFolioText } from './input'
+import type { Data } from '#core/exchange/data'
+import type { FolioFile } from '../shared/folio'
+import { readInput, valuesOf } from './input'
+import { readOptions, USAGE, UsageError } from './options'
+import type { Options } from './options'
+import { jsonLine, jsonValue, textLine, textValue } from './print'
+import { writeFolioAs, writeDataAs } from './write'
+import type { Written } from './write'
 
 /** `reckon`: evaluates lines without a window. Exit 0, 1 with a line in error, 2 for a wrong call. */
 
-const USAGE = 'usage: npm run --silent reckon -- [--json] [--angle deg|rad] [--letter j|i] [--digits N] [FILE]'
-
-interface Options {
-  readonly json: boolean
-  readonly overrides: Partial<Conventions>
-  readonly file: string | null
-}
-
-class UsageError extends Error {}
-
-function readOptions(args: readonly string[]): Options {
-  let json = false
-  let file: string | null = null
-  const overrides: { angle?: Conventions['angle']; letter?: Conventions['letter']; digits?: number } = {}
-  for (let k = 0; k < args.length; k += 1) {
-    const arg = args[k] ?? ''
-    const [flag = '', inline] = arg.startsWith('--') ? arg.split('=', 2) : [arg]
-    const value = (): string => {
-      if (inline !== undefined) return inline
-      k += 1
-      const next = args[k]
-      if (next === undefined) throw new UsageError(`${flag} needs a value`)
-      return next
-    }
-    if (flag === '--json') json = true
-    else if (flag === '--angle') overrides.angle = oneOf<'deg' | 'rad'>(flag, value(), ['deg', 'rad'])
-    else if (flag === '--letter') overrides.letter = oneOf<'j' | 'i'>(flag, value(), ['j', 'i'])
-    else if (flag === '--digits') overrides.digits = digits(value())
-    else if (flag.startsWith('-') && flag !== '-') throw new UsageError(`unknown option ${flag}`)
-    else if (file !== null) throw new UsageError('only one file can be given')
-    else file = arg
-  }
-  return { json, overrides, file }
-}
-
-function oneOf<const T extends string>(flag: string, value: string, choices: readonly T[]): T {
-  const found = choices.find((c) => c === value)
-  if (found === undefined) throw new UsageError(`${flag} takes ${choices.join(' or ')}, not ${value}`)
-  return found
-}
-
-function digits(value: string): number {
-  const n = Number(value)
-  if (!Number.isInteger(n) || n < DIGITS_MIN || n > DIGITS_MAX) {
-    throw new UsageError(`--digits takes a whole number from ${DIGITS_MIN} to ${DIGITS_MAX}, not ${value}`)
-  }
-  return n
-}
-
-function readInput(file: string | null): string {
+function bytesOf(file: string | null): Uint8Array {
   try {
-    return readFileSync(file === null || file === '-' ? 0 : file, 'utf8')
+    return readFileSync(file === null || file === '-' ? 0 : file)
   } catch (error) {
-    if (file === null && error instanceof Error && 'code' in error && error.code === 'EOF') return ''
+    if (file === null && error instanceof Error && 'code' in error && error.code === 'EOF') return new Uint8Array(0)
     throw new UsageError(`${file ?? 'standard input'} cannot be read`)
   }
 }
 
-function jsonProblem({ code, message, from, to, fixes }: ShownProblem): object {
-  return { code, message, from, to, fixes }
-}
-
-function jsonLine(result: LineResult, number: number, conventions: Conventions): object {
-  const { parsed, evaluated, redefined, changesReading } = result
-  const hints = [...evaluated.hints, redefined, changesReading].flatMap((h) => (h ? [jsonProblem(showProblem(h))] : []))
-  const head = { line: number, source: parsed.source, name: definedName(parsed) }
-  if (evaluated.problem) return { ...head, kind: 'error', hints, error: jsonProblem(showProblem(evaluated.problem)) }
-  const fields = evaluated.value ? valueFields(evaluated.value, conventions) : { kind: 'remark' }
-  return { ...head, ...fields, hints, error: null }
-}
-
-function textLine(result: LineResult, conventions: Conventions): string {
-  const { evaluated, parsed } = result
-  if (evaluated.problem) return `error: ${showProblem(evaluated.problem).message}`
-  const { value } = evaluated
-  if (!value) return parsed.remark === null ? '' : `# ${parsed.remark}`
-  if (value.kind === 'number' && (value.complex || value.im !== 0)) {
-    return `${formatRectangular(value, conventions)} = ${formatPolar(value, conventions)}`
-  }
-  return formatSingle(value, conventions)
-}
-
 function main(): number {
   let options: Options
-  let text: string
+  let bytes: Uint8Array
   try {
     options = readOptions(process.argv.slice(2))
-    text = readInput(options.file)
+    bytes = bytesOf(options.file)
   } catch (error) {
     if (!(error instanceof UsageError)) throw error
     process.stderr.write(`${error.message}\n${USAGE}\n`)
     return 2
   }
-  const input = readFolioText(text)
-  if ('problem' in input) {
-    process.stderr.write(`${input.problem}\n`)
-    return 2
+  const input = readInput(bytes, options.file ?? '')
+  switch (input.kind) {
+    case 'problem':
+      process.stderr.write(`${input.problem}\n`)
+      return 2
+    case 'data':
+      for (const sentence of input.told) process.stderr.write(`${sentence}\n`)
+      return reckonData(input.data, input.name, options)
+    case 'lines':
+      return reckonLines(input.folio, { ...DEFAULT_CONVENTIONS, ...input.conventions, ...options.overrides }, options)
   }
-  const conventions = { ...DEFAULT_CONVENTIONS, ...input.conventions, ...options.overrides }
+}
+
+/** A data file by itself: a result for each of its columns, or its matrix. */
+function reckonData(data: Data, name: string, options: Options): number {
+  const conventions = { ...DEFAULT_CONVENTIONS, ...options.overrides }
+  if (options.to !== null) return put(writeDataAs(data, name, options.to, options.name, conventions), 0)
+  const values = valuesOf(data, name)
+  if (options.json)
+    process.stdout.write(`${JSON.stringify(values.map((v, k) => jsonValue(v.name, v.value, k + 1, conventions)))}\n`)
+  else for (const { name: own, value } of values) process.stdout.write(`${own} = ${textValue(value, conventions)}\n`)
+  return 0
+}
+
+/** A note is text: to the evaluator it is a remark. */
+function asEntry(line: FolioFile['lines'][number]): string {
+  return line.note ? `# ${line.source.replace(/\s+/g, ' ')}` : line.source
+}
+
+function reckonLines(folio: FolioFile, conventions: Conventions, options: Options): number {
   const evaluator = new FolioEvaluator()
   evaluator.setSettings(conventions)
-  evaluator.setLines(input.lines.map((source, k) => ({ id: String(k), source })))
+  evaluator.setLines(folio.lines.map((line, k) => ({ id: String(k), source: asEntry(line) })))
   evaluator.update()
-  const results = input.lines.map((_, k) => evaluator.result(String(k))).filter((r) => r !== null)
-  if (options.json) {
-    process.stdout.write(`${JSON.stringify(results.map((r, k) => jsonLine(r, k + 1, conventions)))}\n`)
-  } else {
-    for (const result of results) process.stdout.write(`${textLine(result, conventions)}\n`)
+  const results = folio.lines.map((_, k) => evaluator.result(String(k))).filter((r) => r !== null)
+  const status = results.some((r) => r.evaluated.problem !== null) ? 1 : 0
+  if (options.to !== null) return put(writeFolioAs(folio, results, options.to, options.name, conventions), status)
+  if (options.json) process.stdout.write(`${JSON.stringify(results.map((r, k) => jsonLine(r, k + 1, conventions)))}\n`)
+  else for (const result of results) process.stdout.write(`${textLine(result, conventions)}\n`)
+  return status
+}
+
+function put(written: Written, status: number): number {
+  if ('problem' in written) {
+    process.stderr.write(`${written.problem}\n`)
+    return 2
   }
-  return results.some((r) => r.evaluated.problem !== null) ? 1 : 0
+  process.stdout.write(written.text)
+  return status
 }
 
 process.exitCode = main()

@@ -1,7 +1,7 @@
 import Papa from 'papaparse'
 import { ENTRIES_MOST } from '../values/matrices'
 import type { Column, Data } from './data'
-import { blockOf, cellOf, dialectOf } from './dialect'
+import { blockOf, cellOf, dialectOf, numeralText } from './dialect'
 import type { Dialect } from './dialect'
 import { bareUnit, belongTogether, headOf, isUnit, joinedName } from './heads'
 import type { Head } from './heads'
@@ -135,7 +135,7 @@ function eachRecord(
     while (goesOn && at < text.length) {
       const end = text.indexOf('\n', at)
       const line = text.slice(at, end < 0 ? text.length : end).trim()
-      row(line === '' ? [''] : line.split(/\s+/))
+      row(line === '' ? [''] : line.replace(/^[#%!;]+\s+/, '').split(/\s+/))
       at = end < 0 ? text.length : end + 1
       if (index % 50_000 === 0) report?.(at, text.length)
     }
@@ -188,9 +188,15 @@ function headsBefore(
     const filled = cells.filter((c) => c !== '').length
     return Math.abs(cells.length - width) <= 1 && filled > 0 && filled >= Math.ceil(width / 2) && !cells.every(isNumber)
   }
-  if (!isHead(from - 1)) return { header: null, units: null }
-  if (areUnits(records[from - 1] ?? []) && isHead(from - 2)) return { header: from - 2, units: from - 1 }
-  return { header: from - 1, units: null }
+  const filledBefore = (k: number): number => {
+    for (let at = k - 1; at >= 0; at -= 1) if (records[at]?.some((c) => c.trim() !== '')) return at
+    return -1
+  }
+  const last = filledBefore(from)
+  if (!isHead(last)) return { header: null, units: null }
+  const above = filledBefore(last)
+  if (areUnits(records[last] ?? []) && isHead(above)) return { header: above, units: last }
+  return { header: last, units: null }
 }
 
 const isNumber = (cell: string): boolean => typeof cellOf(cell, '.') === 'number'
@@ -217,6 +223,8 @@ function readingOf(
   for (let k = 0; k < heads.length; k += 1) {
     const [a, b] = [heads[k], heads[k + 1]]
     if (!a) break
+    // What separates the last cell from nothing makes no column.
+    if (a.name === '' && body.every((row) => (row[k] ?? '').trim() === '')) continue
     const plain = { name: a.name === '' ? `column_${k + 1}` : a.name, unit: a.unit, first: k }
     const form = b && !ofText(k) && !ofText(k + 1) ? belongTogether(a, b) : null
     if (b && form) {
@@ -228,7 +236,7 @@ function readingOf(
   }
   const taken = sources.filter((s) => !s.skip)
   const [own] = taken
-  const rising = own !== undefined && own.second === null && isMonotonic(body.map((row) => cell(row, own.first)))
+  const rising = own?.second === null && runsOn(own, header !== null, body.map((row) => cell(row, own.first))) // prettier-ignore
   const matrix = header === null ? !rising && taken.length > 1 : taken.length > 0 && areEntries(taken)
   const as = matrix ? 'matrix' : 'table'
   const parameter = as === 'table' && rising && taken.length > 1 ? sources.findIndex((s) => !s.skip) : -1
@@ -245,16 +253,23 @@ function areEntries(sources: readonly Source[]): boolean {
   )
 }
 
-function isMonotonic(cells: readonly ReturnType<typeof cellOf>[]): boolean {
+/** Names and units of what others are measured along. */
+const USUAL_NAME = /^(?:f|freq\w*|t|time|ω|omega|w|x|n|angle|position|distance)$/i
+const USUAL_UNIT = /Hz$|^[mµn]?s$|^rad\/s$/
+
+/** True of a column that the others may run along: it goes one way, or is named as what usually does. */
+function runsOn({ name, unit }: Source, headed: boolean, cells: readonly ReturnType<typeof cellOf>[]): boolean {
+  const usual = headed && (USUAL_NAME.test(name) || USUAL_UNIT.test(unit))
   let before: number | null = null
   let direction = 0
-  for (const x of cells) {
+  // What stands below the numbers, a mean perhaps, is none of them.
+  const last = cells.findLastIndex((x) => typeof x === 'number')
+  for (const x of cells.slice(0, last + 1)) {
     if (typeof x !== 'number') return false
-    if (before !== null) {
-      const sign = Math.sign(x - before)
-      if (sign === 0 || (direction !== 0 && sign !== direction)) return false
-      direction = sign
-    }
+    const sign = before === null ? 0 : Math.sign(x - before)
+    if (before !== null && sign === 0 && !headed) return false
+    if (sign !== 0 && direction !== 0 && sign !== direction && !usual) return false
+    if (sign !== 0) direction = sign
     before = x
   }
   return direction !== 0
@@ -294,6 +309,7 @@ export function readTable(
   let after = 0
   let over = false
   const cellsRead = columns.flatMap(({ first: a, second }) => (second === null ? [a] : [a, second]))
+  const own = sources[reading.parameter]?.first
   const values = new Float64Array(1 + Math.max(-1, ...cellsRead))
   /** Reads the cells that are taken; false where the record is no row of numbers. */
   const readRow = (cells: readonly string[], record: number): boolean => {
@@ -306,6 +322,8 @@ export function readTable(
       else {
         holes.push(k)
         if (x === 'text') text = true
+        // Words where the parameter should stand: a mean, a total.
+        if (x === 'text' && k === own) return false
       }
       values[k] = typeof x === 'number' ? x : NaN
     }
@@ -346,8 +364,8 @@ export function readTable(
     return { kind: 'read', data: matrixFrom(parts, rows), told }
   }
   const parameter = reading.parameter < 0 ? -1 : taken.findIndex((s) => s === sources[reading.parameter])
-  const own = parts[parameter]
-  if (own) told.push(...parameterRemarks(own))
+  const along = parts[parameter]
+  if (along) told.push(...parameterRemarks(along))
   return { kind: 'read', data: { kind: 'table', rows, columns: parts, parameter }, told }
 }
 
@@ -370,7 +388,7 @@ function addTo(column: Filling, values: Float64Array, cells: readonly string[], 
     Number.isNaN(size) || Number.isNaN(b)
       ? { re: NaN, im: NaN }
       : column.angle === 'deg'
-        ? fromDegrees(size, b, mark === ',' ? text.replace(',', '.') : text)
+        ? fromDegrees(size, b, numeralText(text, mark))
         : { re: size * Math.cos(b), im: size * Math.sin(b) }
   column.re.push(z.re)
   column.im.push(z.im)

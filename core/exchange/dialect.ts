@@ -28,13 +28,13 @@ export function cellOf(text: string, mark: DecimalMark): Cell {
   if (typeof quick === 'number' && Math.abs(quick) < OVERLOAD) return quick
   const bare = text.trim()
   if (bare === '') return 'undefined'
-  const x = readNumeral(plain(bare, mark))
+  const x = readNumeral(numeralText(bare, mark))
   if (typeof x === 'number') return Math.abs(x) >= OVERLOAD && Math.abs(x) < 1e38 ? 'undefined' : x
   return x === 'too-large' || UNMEASURED.test(bare) ? 'undefined' : 'text'
 }
 
 /** The numeral with a point, and without marks of thousands, where both marks are there; a minus may be typeset. */
-function plain(text: string, mark: DecimalMark): string {
+export function numeralText(text: string, mark: DecimalMark): string {
   const minus = text.replace(/^[−–]/, '-')
   if (mark === '.') return /^[+-]?\d{1,3}(?:,\d{3})+\.\d+$/.test(minus) ? minus.replace(/,/g, '') : minus
   if (/^[+-]?\d{1,3}(?:[. ]\d{3})+,\d+$/.test(minus)) return minus.replace(/[. ]/g, '').replace(',', '.')

@@ -88,7 +88,8 @@ function nameAndUnit(text: string): { name: string; unit: string } {
   const bracket = /^(.*?)\s*(?:\(([^()]*)\)|\[([^[\]]*)\]|<([^<>]*)>)$/.exec(text)
   if (bracket) {
     const unit = bracket[2] ?? bracket[3] ?? bracket[4] ?? ''
-    if ((bracket[1] ?? '') !== '' && (isUnit(unit) || unit === '')) return { name: (bracket[1] ?? '').trim(), unit }
+    if ((bracket[1] ?? '') !== '' && !/^\d/.test(unit) && (isUnit(unit) || unit === ''))
+      return { name: (bracket[1] ?? '').trim(), unit }
   }
   const slash = /^(.*\S)\s*\/\s*(\S+(?:\/\S+)?)$/.exec(text)
   if (slash && (isUnit(slash[2] ?? '') || / \/ /.test(text)))

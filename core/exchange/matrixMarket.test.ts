@@ -4,7 +4,7 @@ import type { DataMatrix } from './data'
 import { readMatrixMarket, writeMatrixMarket } from './matrixMarket'
 import { SCIPY_FILES } from './matrixMarket.values'
 import { faultSentence, remarkSentence } from './told'
-import { hasPython, python } from './testing'
+import { hasPython, python } from './python.testing'
 
 const flat = (values: Float64Array | null): number[] | null => values && Array.from(values, (x) => x + 0)
 

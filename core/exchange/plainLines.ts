@@ -9,9 +9,8 @@ export interface PlainLine {
 
 /** A note keeps its line breaks as remarks of their own; a mark before the number sign tells them from remarks. */
 export function writePlain(lines: readonly PlainLine[]): string {
-  return (
-    lines.map(({ source, note }) => (note ? noteText(source) : source.replace(/\r\n|\r|\n/g, ' '))).join('\n') + '\n'
-  )
+  const written = lines.map(({ source, note }) => (note ? noteText(source) : source.replace(/\r\n|\r|\n/g, ' ')))
+  return written.map((line) => `${line}\n`).join('')
 }
 
 const NOTE = '#| '

@@ -234,21 +234,16 @@ const PORTS_MOST = 200
  * that go on have an even one.
  */
 function portsOf(items: readonly Item[]): number | null {
-  let count = 0
-  let inLine = 0
-  let end = items.length
-  for (const [k, item] of items.entries()) {
-    if (!item.first) continue
-    inLine = 1
-    while (items[k + inLine] && !items[k + inLine]?.first) inLine += 1
-    if (k > 0 && inLine % 2 === 1) {
-      end = k
-      break
-    }
-  }
-  count = end - 1
+  const end = items.findIndex((item, k) => k > 0 && item.first && lengthOfLine(items, k) % 2 === 1)
+  const count = (end < 0 ? items.length : end) - 1
   const n = Math.sqrt(count / 2)
   return Number.isInteger(n) && n > 0 ? n : null
+}
+
+function lengthOfLine(items: readonly Item[], from: number): number {
+  let length = 1
+  while (items[from + length]?.first === false) length += 1
+  return length
 }
 
 interface Point {

@@ -1,0 +1,42 @@
+import type { LineResult } from '#core/evaluate/folio'
+import { definedName } from '#core/evaluate/folio'
+import type { Conventions } from '#core/format/conventions'
+import { valueFields } from '#core/format/json'
+import { showProblem } from '#core/format/lineView'
+import type { ShownProblem } from '#core/format/lineView'
+import { formatPolar, formatRectangular, formatSingle } from '#core/format/readout'
+import type { Value } from '#core/values/value'
+
+/** What `reckon` prints: one result a line, as text or as JSON. */
+
+function jsonProblem({ code, message, from, to, fixes }: ShownProblem): object {
+  return { code, message, from, to, fixes }
+}
+
+export function jsonLine(result: LineResult, number: number, conventions: Conventions): object {
+  const { parsed, evaluated, redefined, changesReading } = result
+  const hints = [...evaluated.hints, redefined, changesReading].flatMap((h) => (h ? [jsonProblem(showProblem(h))] : []))
+  const head = { line: number, source: parsed.source, name: definedName(parsed) }
+  if (evaluated.problem) return { ...head, kind: 'error', hints, error: jsonProblem(showProblem(evaluated.problem)) }
+  const fields = evaluated.value ? valueFields(evaluated.value, conventions) : { kind: 'remark' }
+  return { ...head, ...fields, hints, error: null }
+}
+
+/** A value that no line made: a column of a file. */
+export function jsonValue(name: string, value: Value, number: number, conventions: Conventions): object {
+  return { line: number, source: '', name, ...valueFields(value, conventions), hints: [], error: null }
+}
+
+export function textLine({ evaluated, parsed }: LineResult, conventions: Conventions): string {
+  if (evaluated.problem) return `error: ${showProblem(evaluated.problem).message}`
+  const { value } = evaluated
+  if (!value) return parsed.remark === null ? '' : `# ${parsed.remark}`
+  return textValue(value, conventions)
+}
+
+export function textValue(value: Value, conventions: Conventions): string {
+  if (value.kind === 'number' && (value.complex || value.im !== 0)) {
+    return `${formatRectangular(value, conventions)} = ${formatPolar(value, conventions)}`
+  }
+  return formatSingle(value, conventions)
+}

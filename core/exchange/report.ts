@@ -1,0 +1,199 @@
+import type { Conventions } from '../format/conventions'
+import { readoutToLatex } from '../format/copy'
+import type { LineView } from '../format/lineView'
+import { readoutText } from '../format/readout'
+import type { Readout, Twin } from '../format/readout'
+import { withoutMarks } from './texText'
+
+/** A folio as it is handed in: what the sheet, the Markdown and the LaTeX file are made from. */
+export interface Report {
+  readonly head: ReportHead
+  /** The conventions in one line. */
+  readonly conventions: string
+  readonly letter: 'i' | 'j'
+  readonly blocks: readonly Block[]
+  readonly answers: readonly Answer[]
+}
+
+export interface ReportHead {
+  readonly title: string
+  readonly course: string
+  readonly sheet: string
+  readonly date: string
+  readonly names: readonly string[]
+}
+
+export type Block = Note | Entry | Figure
+
+export interface Note {
+  readonly kind: 'note'
+  readonly number: number
+  readonly text: string
+}
+
+export interface Figure {
+  readonly kind: 'figure'
+  readonly number: number
+  readonly caption: string
+  readonly id: string
+}
+
+export interface Entry {
+  readonly kind: 'entry'
+  readonly id: string
+  readonly number: number
+  readonly source: string
+  /** LaTeX of the reading, without marks for the screen; empty where the line could not be read. */
+  readonly reading: string
+  readonly remark: string | null
+  readonly result: Result
+  /** The sentence of its error. */
+  readonly problem: string | null
+  /** The part of the sheet that it answers, `1 a`. */
+  readonly answer: string | null
+}
+
+/** A result in print. Every piece stands as LaTeX and as text. */
+export type Result =
+  | { readonly kind: 'none' }
+  | { readonly kind: 'value'; readonly forms: readonly Piece[] }
+  | { readonly kind: 'words'; readonly text: string }
+  | { readonly kind: 'check'; readonly text: string; readonly pass: boolean }
+
+export interface Piece {
+  readonly latex: string
+  readonly text: string
+}
+
+export interface Answer {
+  readonly label: string
+  readonly entry: Entry
+}
+
+/** A line of a folio, as far as a report shows it. */
+export interface ReportSource {
+  readonly id: string
+  readonly source: string
+  readonly note?: true | undefined
+  readonly hidden?: true | undefined
+  readonly answer?: string | undefined
+}
+
+export interface ReportPlate {
+  readonly id: string
+  readonly number: number
+  readonly caption: string
+  /** Lines that it shows. */
+  readonly lines: readonly string[]
+}
+
+export function makeReport(
+  head: ReportHead,
+  conventions: Conventions,
+  lines: readonly ReportSource[],
+  viewOf: (id: string) => LineView | null,
+  plates: readonly ReportPlate[] = [],
+): Report {
+  const places = new Map(lines.map((line, k) => [line.id, k]))
+  /** A plate stands after the last of the lines that it shows: there every one of them is known. */
+  const after = new Map<number, ReportPlate[]>()
+  for (const plate of plates) {
+    const place = Math.max(-1, ...plate.lines.map((id) => places.get(id) ?? -1))
+    const at = place < 0 ? lines.length - 1 : place
+    after.set(at, [...(after.get(at) ?? []), plate])
+  }
+  const blocks = lines.flatMap((line, k): Block[] => {
+    const number = k + 1
+    const figures = (after.get(k) ?? []).map((p): Figure => ({ kind: 'figure', number: p.number, caption: p.caption, id: p.id })) // prettier-ignore
+    if (line.note)
+      return line.source.trim() === '' ? figures : [{ kind: 'note', number, text: line.source }, ...figures]
+    const view = viewOf(line.id)
+    if (line.source.trim() === '' || !view) return figures
+    return [entryOf(line, number, view, conventions), ...figures]
+  })
+  const entries = blocks.flatMap((block) => (block.kind === 'entry' ? [block] : []))
+  const answers = entries.flatMap((entry) => (entry.answer === null ? [] : [{ label: entry.answer, entry }]))
+  return { head, conventions: conventionsLine(conventions), letter: conventions.letter, blocks, answers }
+}
+
+function entryOf(line: ReportSource, number: number, view: LineView, conventions: Conventions): Entry {
+  return {
+    kind: 'entry',
+    id: line.id,
+    number,
+    source: line.source,
+    reading: withoutMarks(view.reading),
+    remark: view.remark,
+    result: line.hidden || view.problem ? { kind: 'none' } : resultOf(view, conventions.letter),
+    problem: view.problem?.message ?? null,
+    answer: line.answer ?? null,
+  }
+}
+
+function resultOf(view: LineView, letter: 'i' | 'j'): Result {
+  const { readout, pass } = view
+  if (pass !== null) return { kind: 'check', text: readoutText(readout), pass }
+  const piece = (text: string): Piece => ({ text, latex: readoutToLatex(text, letter) })
+  switch (readout.shape) {
+    case 'none':
+      return { kind: 'none' }
+    case 'twin':
+      return { kind: 'value', forms: [piece(readout.rectangular), piece(readout.polar)] }
+    case 'single':
+      return { kind: 'value', forms: [piece(readout.text)] }
+    case 'algebra':
+      return { kind: 'value', forms: [{ latex: withoutMarks(readout.latex), text: readout.text }] }
+    case 'grid':
+      return gridResult(readout, letter)
+    case 'list':
+      return listResult(readout, letter)
+    case 'words':
+      return { kind: 'words', text: readout.text }
+    case 'sweep': {
+      const side = (s: string | Twin): string => (typeof s === 'string' ? s : `${s.rectangular} = ${s.polar}`)
+      const along = readout.along === null ? '' : ` along ${readout.along}`
+      return {
+        kind: 'words',
+        text: `${readout.count} points${along}, from ${side(readout.first)} to ${side(readout.last)}`,
+      }
+    }
+  }
+}
+
+function gridResult(readout: Extract<Readout, { shape: 'grid' }>, letter: 'i' | 'j'): Result {
+  const { rows, cols, shownRows, shownCols, cells, polar } = readout
+  const form = (of: readonly string[]): Piece => {
+    const rowsOf = Array.from({ length: shownRows }, (_, r) => of.slice(r * shownCols, (r + 1) * shownCols))
+    const latex = rowsOf.map((row) => [...row.map((cell) => readoutToLatex(cell, letter)), ...(shownCols < cols ? ['\\cdots'] : [])].join(' & ')) // prettier-ignore
+    if (shownRows < rows) latex.push(['\\vdots', ...Array.from({ length: shownCols - 1 }, () => '')].join(' & '))
+    return { latex: matrixLatex(latex), text: `[[${rowsOf.map((row) => row.join(', ')).join('], [')}]]` }
+  }
+  return { kind: 'value', forms: polar ? [form(cells), form(polar)] : [form(cells)] }
+}
+
+function listResult({ entries, count }: Extract<Readout, { shape: 'list' }>, letter: 'i' | 'j'): Result {
+  const form = (of: (entry: string | Twin) => string): Piece => {
+    const rows = entries.map((entry) => readoutToLatex(of(entry), letter))
+    if (entries.length < count) rows.push('\\vdots')
+    return { latex: matrixLatex(rows), text: `[${entries.map(of).join(', ')}]` }
+  }
+  const rectangular = form((e) => (typeof e === 'string' ? e : e.rectangular))
+  const isComplex = entries.some((e) => typeof e !== 'string')
+  return { kind: 'value', forms: isComplex ? [rectangular, form((e) => (typeof e === 'string' ? e : e.polar))] : [rectangular] } // prettier-ignore
+}
+
+const matrixLatex = (rows: readonly string[]): string => `\\begin{pmatrix} ${rows.join(' \\\\ ')} \\end{pmatrix}`
+
+const STYLES: Readonly<Record<Conventions['style'], string>> = {
+  plain: 'plain decimals',
+  scientific: 'scientific notation',
+  engineering: 'engineering notation',
+  prefix: 'SI prefixes',
+}
+
+/** The conventions in one line, in words. */
+export function conventionsLine({ angle, letter, digits, style, exact, degrees }: Conventions): string {
+  const unit = angle === 'rad' ? 'angles in radians' : degrees === 'minutes' ? 'angles in degrees, minutes and seconds' : 'angles in degrees' // prettier-ignore
+  const fractions = exact === 'decimal' ? [] : [exact === 'mixed' ? 'exact values as mixed numbers' : 'exact values as fractions'] // prettier-ignore
+  return [unit, `imaginary unit ${letter}`, `${digits} significant digits`, STYLES[style], ...fractions].join(', ')
+}

@@ -1,0 +1,36 @@
+import { fault } from '../core/exchange/told'
+import type { Fault } from '../core/exchange/told'
+import { folioFileSchema } from './folio'
+import type { FolioFile } from './folio'
+
+/** Folios as files: JSON with a version, that programs older than the file can refuse by its number. */
+
+/** Raised when a file of today would be misread by a program of yesterday. */
+export const FOLIO_FILE_VERSION = 2
+
+export interface ReadFolioFile {
+  readonly kind: 'folio'
+  readonly file: FolioFile
+}
+
+/** Reads the text of a folio file; a newer version is refused, an older one is brought up. */
+export function readFolioFile(text: string): ReadFolioFile | Fault {
+  let data: unknown
+  try {
+    data = JSON.parse(text)
+  } catch (error) {
+    return fault('json-damaged', { why: error instanceof Error ? error.message.slice(0, 120) : 'unreadable' })
+  }
+  const version = typeof data === 'object' && data !== null && 'version' in data ? data.version : 1
+  if (typeof version === 'number' && version > FOLIO_FILE_VERSION)
+    return fault('folio-newer', { version, knows: FOLIO_FILE_VERSION })
+  const parsed = folioFileSchema.safeParse(data)
+  if (parsed.success) return { kind: 'folio', file: parsed.data }
+  const [issue] = parsed.error.issues
+  return fault('folio-form', { where: issue?.path.join('.') ?? '', why: issue?.message ?? 'its form is wrong' })
+}
+
+/** The text of a folio file. */
+export function writeFolioFile(file: FolioFile): string {
+  return `${JSON.stringify({ version: FOLIO_FILE_VERSION, ...file }, null, 2)}\n`
+}
