@@ -185,11 +185,7 @@ describe('the Markdown file', () => {
           if (href !== null) expect(String(href)).toMatch(/^(https?:|mailto:|#)/i)
         }
         const fence = tokens.filter((t) => t.type === 'fence').at(-1)
-        expect(fence?.content).toBe(
-          writePlain(folio.lines)
-            .replace(/\r\n?/g, '\n')
-            .replace(/\u0000/g, '\ufffd'),
-        )
+        expect(fence?.content).toBe(writePlain(folio.lines).replace(/\r\n?/g, '\n').replaceAll('\u0000', '\ufffd'))
         expect(tokens.filter((t) => t.type === 'heading_open' && t.tag === 'h1').length).toBeGreaterThan(0)
       }),
       { numRuns: 400 },

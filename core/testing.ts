@@ -1,3 +1,4 @@
+import type { Data } from './exchange/data'
 import { FolioEvaluator } from './evaluate/folio'
 import type { EvaluationSettings } from './evaluate/folio'
 import { DEFAULT_CONVENTIONS } from './format/conventions'
@@ -20,11 +21,13 @@ export interface Reckoned {
 export function reckon(
   lines: readonly string[],
   conventions: Partial<Conventions & EvaluationSettings> = {},
+  enclosed: readonly { readonly name: string; readonly data: Data }[] = [],
 ): Reckoned[] {
   const settings = { ...DEFAULT_CONVENTIONS, timeLimit: 700, ...conventions }
   const evaluator = new FolioEvaluator()
   evaluator.setSettings(settings)
   evaluator.setLines(lines.map((source, k) => ({ id: String(k), source })))
+  for (const { name, data } of enclosed) evaluator.enclosures.put(name, name, data)
   evaluator.update()
   return lines.map((_, k) => {
     const result = evaluator.result(String(k))

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { conventionsSchema, someConventionsSchema } from './conventions'
 import { LINE_LENGTH_MAX, LINES_MAX, TITLE_LENGTH_MAX } from './limits'
+import { ENCLOSURES_MOST, enclosureSchema } from './enclosure'
 import { PLATES_MOST, plateSchema } from './plate'
 
 export const idSchema = z.string().regex(/^[A-Za-z0-9_-]{8,40}$/, 'an identifier of 8 to 40 letters and digits')
@@ -19,10 +20,15 @@ const marks = {
 export type LineMark = keyof typeof marks
 export const LINE_MARKS: readonly LineMark[] = ['note', 'folded', 'hidden']
 
+/** Which part of the problem sheet a line answers: `1 a`. */
+export const ANSWER_LENGTH_MAX = 24
+export const answerSchema = z.string().trim().min(1).max(ANSWER_LENGTH_MAX)
+
 export const lineSchema = z.strictObject({
   id: idSchema,
   source: z.string().max(LINE_LENGTH_MAX),
   ...marks,
+  answer: answerSchema.optional(),
 })
 export type Line = z.infer<typeof lineSchema>
 
@@ -31,8 +37,19 @@ export function contentOf(line: Line): Omit<Line, 'id'> {
   return {
     source: line.source,
     ...Object.fromEntries(LINE_MARKS.flatMap((mark) => (line[mark] ? [[mark, true]] : []))),
+    ...(line.answer === undefined ? {} : { answer: line.answer }),
   }
 }
+
+/** What stands at the head of the sheet that is handed in; names are kept on the device, not here. */
+export const SHEET_HEAD_MAX = 120
+export const sheetHeadSchema = z.strictObject({
+  course: z.string().max(SHEET_HEAD_MAX).default(''),
+  sheet: z.string().max(SHEET_HEAD_MAX).default(''),
+  date: z.string().max(SHEET_HEAD_MAX).default(''),
+})
+export type SheetHead = z.infer<typeof sheetHeadSchema>
+export const NO_HEAD: SheetHead = { course: '', sheet: '', date: '' }
 
 /** An open folio: everything that is saved of it. */
 export const folioSchema = z.strictObject({
@@ -42,6 +59,8 @@ export const folioSchema = z.strictObject({
   conventions: conventionsSchema,
   lines: z.array(lineSchema).max(LINES_MAX),
   plates: z.array(plateSchema).max(PLATES_MOST).default([]),
+  enclosures: z.array(enclosureSchema).max(ENCLOSURES_MOST).default([]),
+  head: sheetHeadSchema.default(NO_HEAD),
   createdAt: z.string(),
   changedAt: z.string(),
   binnedAt: z.string().nullable(),
@@ -94,8 +113,21 @@ export const folioFileSchema = z.object({
   conventions: someConventionsSchema.default({}),
   /** An identifier is only there for the plates of the file: the folio made from it has lines of its own. */
   lines: z
-    .array(z.object({ id: idSchema.optional(), source: z.string().max(LINE_LENGTH_MAX), ...marks }))
+    .array(
+      z.object({
+        id: idSchema.optional(),
+        source: z.string().max(LINE_LENGTH_MAX),
+        ...marks,
+        answer: answerSchema.optional(),
+      }),
+    )
     .max(LINES_MAX),
   plates: z.array(plateSchema).max(PLATES_MOST).optional(),
+  /** Their numbers stand beside the file, in an archive, under the name of the block. */
+  enclosures: z.array(enclosureSchema).max(ENCLOSURES_MOST).optional(),
+  head: sheetHeadSchema.optional(),
+  /** Which folio it is, and which of its states: one that comes back is compared with it. */
+  folio: idSchema.optional(),
+  revision: z.int().min(0).optional(),
 })
 export type FolioFile = z.infer<typeof folioFileSchema>

@@ -1,11 +1,25 @@
 import { z } from 'zod'
 import { conventionsSchema, someConventionsSchema } from './conventions'
 import type { ConventionsData } from './conventions'
-import { idSchema, LINE_MARKS, lineSchema, titleSchema } from './folio'
-import type { Line, LineMark } from './folio'
+import { ENCLOSURES_MOST, enclosureNameSchema, enclosureSchema } from './enclosure'
+import type { Enclosure } from './enclosure'
+import {
+  ANSWER_LENGTH_MAX,
+  idSchema,
+  LINE_MARKS,
+  lineSchema,
+  NO_HEAD,
+  SHEET_HEAD_MAX,
+  sheetHeadSchema,
+  titleSchema,
+} from './folio'
+import type { Line, LineMark, SheetHead } from './folio'
 import { FOLIO_LENGTH_MAX, LINES_MAX, SAVE_OPERATIONS_MAX } from './limits'
 import { PLATES_MOST, plateSchema } from './plate'
 import type { Plate } from './plate'
+
+const headText = z.string().max(SHEET_HEAD_MAX)
+const someHeadSchema = z.strictObject({ course: headText, sheet: headText, date: headText }).partial()
 
 /**
  * Every change of a folio is one of these, and each has its inverse: undo, the
@@ -29,11 +43,17 @@ export const operationSchema = z.discriminatedUnion('type', [
       note: z.boolean().optional(),
       folded: z.boolean().optional(),
       hidden: z.boolean().optional(),
+      /** The part of the sheet that it answers; none where it is empty. */
+      answer: z.string().max(ANSWER_LENGTH_MAX).optional(),
     }),
   }),
   /** Puts a plate in place of the one with its identifier, or adds it. */
   z.strictObject({ type: z.literal('plate'), plate: plateSchema }),
   z.strictObject({ type: z.literal('unplate'), id: idSchema }),
+  /** Puts an enclosure in place of the one with its name, or adds it. */
+  z.strictObject({ type: z.literal('enclose'), enclosure: enclosureSchema }),
+  z.strictObject({ type: z.literal('unenclose'), name: enclosureNameSchema }),
+  z.strictObject({ type: z.literal('head'), head: someHeadSchema }),
   z.strictObject({ type: z.literal('convene'), conventions: someConventionsSchema }),
   z.strictObject({ type: z.literal('rename'), title: titleSchema }),
 ])
@@ -46,6 +66,8 @@ export interface FolioState {
   readonly lines: readonly Line[]
   /** None are the same as an empty list. */
   readonly plates?: readonly Plate[] | undefined
+  readonly enclosures?: readonly Enclosure[] | undefined
+  readonly head?: SheetHead | undefined
 }
 
 /** The same, read from where it was kept. */
@@ -54,6 +76,8 @@ export const folioStateSchema = z.object({
   conventions: conventionsSchema,
   lines: z.array(lineSchema),
   plates: z.array(plateSchema).optional(),
+  enclosures: z.array(enclosureSchema).optional(),
+  head: sheetHeadSchema.optional(),
 })
 
 /**
@@ -68,7 +92,7 @@ export const saveSchema = z.strictObject({
 export type Save = z.infer<typeof saveSchema>
 
 /** What a folio has no room for. */
-export type Full = 'lines' | 'length' | 'plates'
+export type Full = 'lines' | 'length' | 'plates' | 'enclosures'
 
 /** Why there is no room for an operation, or `null` where there is. */
 export function fullFor(state: FolioState, operation: Operation): Full | null {
@@ -84,6 +108,11 @@ export function fullFor(state: FolioState, operation: Operation): Full | null {
     case 'plate': {
       const plates = state.plates ?? []
       return plates.length >= PLATES_MOST && !plates.some((p) => p.id === operation.plate.id) ? 'plates' : null
+    }
+    case 'enclose': {
+      const enclosures = state.enclosures ?? []
+      const known = enclosures.some((e) => e.name === operation.enclosure.name)
+      return enclosures.length >= ENCLOSURES_MOST && !known ? 'enclosures' : null
     }
     default:
       return null
@@ -146,6 +175,24 @@ export function applyOperation<S extends FolioState>(state: S, operation: Operat
       if (!plates.some((p) => p.id === operation.id)) return null
       return { ...state, plates: plates.filter((p) => p.id !== operation.id) }
     }
+    case 'enclose': {
+      const enclosures = state.enclosures ?? []
+      const { enclosure } = operation
+      const known = enclosures.some((e) => e.name === enclosure.name)
+      return {
+        ...state,
+        enclosures: known
+          ? enclosures.map((e) => (e.name === enclosure.name ? enclosure : e))
+          : [...enclosures, enclosure],
+      }
+    }
+    case 'unenclose': {
+      const enclosures = state.enclosures ?? []
+      if (!enclosures.some((e) => e.name === operation.name)) return null
+      return { ...state, enclosures: enclosures.filter((e) => e.name !== operation.name) }
+    }
+    case 'head':
+      return { ...state, head: { ...NO_HEAD, ...state.head, ...defined(operation.head) } }
     case 'convene':
       return { ...state, conventions: { ...state.conventions, ...operation.conventions } }
     case 'rename':
@@ -170,7 +217,8 @@ export function invertOperation(state: FolioState, operation: Operation): Operat
       if (!line) return null
       const touched = LINE_MARKS.filter((mark) => operation.marks[mark] !== undefined)
       const marks = Object.fromEntries(touched.map((mark) => [mark, line[mark] === true]))
-      return { type: 'mark', id: line.id, marks }
+      const answer = operation.marks.answer === undefined ? {} : { answer: line.answer ?? '' }
+      return { type: 'mark', id: line.id, marks: { ...marks, ...answer } }
     }
     case 'plate': {
       const before = state.plates?.find((p) => p.id === operation.plate.id)
@@ -179,6 +227,19 @@ export function invertOperation(state: FolioState, operation: Operation): Operat
     case 'unplate': {
       const before = state.plates?.find((p) => p.id === operation.id)
       return before ? { type: 'plate', plate: before } : null
+    }
+    case 'enclose': {
+      const before = state.enclosures?.find((e) => e.name === operation.enclosure.name)
+      return before ? { type: 'enclose', enclosure: before } : { type: 'unenclose', name: operation.enclosure.name }
+    }
+    case 'unenclose': {
+      const before = state.enclosures?.find((e) => e.name === operation.name)
+      return before ? { type: 'enclose', enclosure: before } : null
+    }
+    case 'head': {
+      const before: SheetHead = state.head ?? NO_HEAD
+      const touched = Object.keys(defined(operation.head))
+      return { type: 'head', head: Object.fromEntries(Object.entries(before).filter(([key]) => touched.includes(key))) }
     }
     case 'convene': {
       const before = Object.entries(state.conventions).filter(([key]) => key in operation.conventions)
@@ -190,7 +251,11 @@ export function invertOperation(state: FolioState, operation: Operation): Operat
 }
 
 /** A line with marks set (true) or taken off (false). */
-function marked(line: Line, marks: Partial<Record<LineMark, boolean | undefined>>): Line {
+function marked(
+  line: Line,
+  marks: Partial<Record<LineMark, boolean | undefined>> & { readonly answer?: string | undefined },
+): Line {
+  const answer = marks.answer ?? line.answer ?? ''
   const set = (mark: LineMark): boolean => marks[mark] ?? line[mark] === true
   return {
     id: line.id,
@@ -198,6 +263,7 @@ function marked(line: Line, marks: Partial<Record<LineMark, boolean | undefined>
     ...(set('note') ? { note: true as const } : {}),
     ...(set('folded') ? { folded: true as const } : {}),
     ...(set('hidden') ? { hidden: true as const } : {}),
+    ...(answer.trim() === '' ? {} : { answer: answer.trim() }),
   }
 }
 
@@ -226,6 +292,16 @@ export function difference(from: FolioState, to: FolioState): Operation[] {
     const before = state.plates?.find((p) => p.id === plate.id)
     if (JSON.stringify(before) !== JSON.stringify(plate)) put({ type: 'plate', plate })
   }
+  // Data comes before the lines that take it up.
+  for (const { name } of from.enclosures ?? [])
+    if (!to.enclosures?.some((e) => e.name === name)) put({ type: 'unenclose', name })
+  for (const enclosure of to.enclosures ?? []) {
+    const before = state.enclosures?.find((e) => e.name === enclosure.name)
+    if (JSON.stringify(before) !== JSON.stringify(enclosure)) put({ type: 'enclose', enclosure })
+  }
+  const [oldHead, freshHead] = [from.head ?? NO_HEAD, to.head ?? NO_HEAD]
+  const heads = HEAD_PARTS.filter((part) => oldHead[part] !== freshHead[part])
+  if (heads.length > 0) put({ type: 'head', head: Object.fromEntries(heads.map((part) => [part, freshHead[part]])) })
   for (const { id, source } of from.lines) if (!has(to.lines, id)) put({ type: 'remove', id, was: source })
   to.lines.forEach((line, at) => {
     const index = state.lines.findIndex((l) => l.id === line.id)
@@ -234,10 +310,21 @@ export function difference(from: FolioState, to: FolioState): Operation[] {
     if (index !== at) put({ type: 'move', id: line.id, to: at })
     if (present.source !== line.source) put({ type: 'edit', id: line.id, source: line.source, was: present.source })
     const marks = LINE_MARKS.filter((mark) => (present[mark] === true) !== (line[mark] === true))
-    if (marks.length > 0)
-      put({ type: 'mark', id: line.id, marks: Object.fromEntries(marks.map((m) => [m, line[m] === true])) })
+    const answer = present.answer === line.answer ? {} : { answer: line.answer ?? '' }
+    if (marks.length > 0 || 'answer' in answer)
+      put({
+        type: 'mark',
+        id: line.id,
+        marks: { ...Object.fromEntries(marks.map((m) => [m, line[m] === true])), ...answer },
+      })
   })
   return operations
+}
+
+const HEAD_PARTS = ['course', 'sheet', 'date'] as const
+
+function defined(head: z.infer<typeof someHeadSchema>): Partial<SheetHead> {
+  return Object.fromEntries(Object.entries(head).filter(([, value]) => value !== undefined))
 }
 
 function has(lines: readonly Line[], id: string): boolean {
@@ -262,8 +349,11 @@ export function stillStands(state: FolioState, operation: Operation): boolean {
     case 'move':
       return line !== undefined
     case 'mark':
-      return LINE_MARKS.every(
-        (mark) => operation.marks[mark] === undefined || (line?.[mark] === true) === operation.marks[mark],
+      return (
+        LINE_MARKS.every(
+          (mark) => operation.marks[mark] === undefined || (line?.[mark] === true) === operation.marks[mark],
+        ) &&
+        (operation.marks.answer === undefined || (line?.answer ?? '') === operation.marks.answer)
       )
     case 'plate': {
       const present = state.plates?.find((p) => p.id === operation.plate.id)
@@ -271,6 +361,14 @@ export function stillStands(state: FolioState, operation: Operation): boolean {
     }
     case 'unplate':
       return !state.plates?.some((p) => p.id === operation.id)
+    case 'enclose': {
+      const present = state.enclosures?.find((e) => e.name === operation.enclosure.name)
+      return JSON.stringify(present) === JSON.stringify(operation.enclosure)
+    }
+    case 'unenclose':
+      return !state.enclosures?.some((e) => e.name === operation.name)
+    case 'head':
+      return HEAD_PARTS.every((part) => operation.head[part] === undefined || (state.head ?? NO_HEAD)[part] === operation.head[part]) // prettier-ignore
     case 'convene':
       return Object.entries(operation.conventions).every(
         ([key, value]) => state.conventions[key as keyof ConventionsData] === value,

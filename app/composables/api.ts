@@ -34,6 +34,8 @@ export class RequestError extends Error {
 
 /** How long an answer may take, in milliseconds: a connection that hangs is tried anew. */
 const PATIENCE = 30_000
+/** The same for a block of numbers. */
+const BLOCK_PATIENCE = 120_000
 
 async function request<T>(schema: ZodType<T>, path: string, init: RequestInit = {}): Promise<T> {
   let response: Response
@@ -93,6 +95,23 @@ export const api = {
     request(missedSchema, `/api/folios/${id}/missed?since=${since}`),
   async nameState(id: string, revision: number, name: string | null): Promise<void> {
     await request(z.unknown(), `/api/folios/${id}/states/${revision}`, json('PUT', { name }))
+  },
+  async putBlock(id: string, block: string, bytes: Uint8Array<ArrayBuffer>): Promise<void> {
+    const headers = { 'content-type': 'application/octet-stream' }
+    const init = { method: 'PUT', headers, body: bytes, signal: AbortSignal.timeout(BLOCK_PATIENCE) }
+    await request(z.unknown(), `/api/folios/${id}/blocks/${block}`, init)
+  },
+  /** The numbers of measured data; `null` where the server has none. */
+  async block(id: string, block: string): Promise<Uint8Array | null> {
+    let response: Response
+    try {
+      response = await fetch(`/api/folios/${id}/blocks/${block}`, { signal: AbortSignal.timeout(BLOCK_PATIENCE) })
+    } catch {
+      throw new RequestError(0, 'The server does not answer.')
+    }
+    if (response.status === 404) return null
+    if (!response.ok) throw new RequestError(response.status, 'The server could not give the numbers.')
+    return new Uint8Array(await response.arrayBuffer())
   },
   async signIn(passphrase: string): Promise<void> {
     await request(z.unknown(), '/api/session', json('POST', { passphrase }))

@@ -38,6 +38,25 @@ export async function changeStore({ put = [], remove = [] }: Change): Promise<bo
   }
 }
 
+/** Keeps bytes as they are; false where the browser refuses. */
+export async function putBytes(key: string, bytes: Uint8Array): Promise<boolean> {
+  try {
+    await store()('readwrite', (records) => {
+      records.put(bytes, key)
+      return promisifyRequest(records.transaction)
+    })
+    return true
+  } catch {
+    return false
+  }
+}
+
+/** Bytes that were kept; `null` where there are none. */
+export async function bytesAt(key: string): Promise<Uint8Array | null> {
+  const found = await recordAt(key)
+  return found instanceof Uint8Array ? found : null
+}
+
 /** All records whose keys begin so, in the order of the keys; what cannot be read at all is an empty list. */
 export async function recordsUnder(prefix: string): Promise<readonly (readonly [key: string, value: unknown])[]> {
   try {

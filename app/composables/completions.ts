@@ -6,9 +6,11 @@ import type { LineView } from '#core/format/lineView'
 
 const functions: readonly Completion[] = FUNCTIONS.map((f) => ({
   label: f.name,
-  detail: signature(f).slice(f.name.length),
+  detail: f.infix ? signature(f) : signature(f).slice(f.name.length),
   info: f.summary,
   apply: (view, _completion, from, to) => {
+    if (f.infix)
+      return view.dispatch({ changes: { from, to, insert: f.name }, selection: { anchor: from + f.name.length } })
     const bracket = view.state.sliceDoc(to, to + 1) === '(' ? '' : '()'
     view.dispatch({
       changes: { from, to, insert: `${f.name}${bracket}` },

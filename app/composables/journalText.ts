@@ -23,6 +23,12 @@ export function tellOperation(operation: Operation): { readonly did: string; rea
       return { did: 'changed a plate:', text: operation.plate.caption }
     case 'unplate':
       return { did: 'took a plate away', text: '' }
+    case 'enclose':
+      return { did: 'enclosed', text: operation.enclosure.name }
+    case 'unenclose':
+      return { did: 'took out', text: operation.name }
+    case 'head':
+      return { did: 'head of the sheet:', text: Object.values(operation.head).join(', ') }
     case 'mark':
       return { did: markText(operation.marks), text: '' }
   }
@@ -30,6 +36,8 @@ export function tellOperation(operation: Operation): { readonly did: string; rea
 
 function markText(marks: Extract<Operation, { type: 'mark' }>['marks']): string {
   if (marks.note !== undefined) return marks.note ? 'turned a line into a note' : 'turned a note into an entry'
+  if (marks.answer !== undefined)
+    return marks.answer === '' ? 'no longer marked as an answer' : `marked as answer ${marks.answer}`
   if (marks.hidden !== undefined) return marks.hidden ? 'hid a result' : 'showed a result'
   return marks.folded ? 'folded' : 'unfolded'
 }

@@ -101,7 +101,15 @@ export class Tabs {
 
   tellState(state: FolioState): void {
     if (this.role === 'writer' && this.heard)
-      this.post({ type: 'state', state: { ...state, lines: [...state.lines], plates: [...(state.plates ?? [])] } })
+      this.post({
+        type: 'state',
+        state: {
+          ...state,
+          lines: [...state.lines],
+          plates: [...(state.plates ?? [])],
+          enclosures: [...(state.enclosures ?? [])],
+        },
+      })
   }
 
   tellDraft(draft: { readonly id: string; readonly text: string } | null): void {

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 
 /** What is open beside the ledger: the tabs of the right column, the index, the sheets. */
-export type Panel = 'plates' | 'table' | 'grid' | 'bench' | 'journal' | 'handbook'
+export type Panel = 'plates' | 'table' | 'grid' | 'bench' | 'journal' | 'handbook' | 'exchange' | 'import'
 
 export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
   plates: 'Plates',
@@ -11,6 +11,8 @@ export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
   bench: 'Reduction bench',
   journal: 'Journal',
   handbook: 'Handbook',
+  exchange: 'Exchange',
+  import: 'File',
 }
 
 export const useDeskStore = defineStore('desk', () => {
@@ -21,6 +23,8 @@ export const useDeskStore = defineStore('desk', () => {
   const findOpen = ref(false)
   const keysOpen = ref(false)
   const conventionsOpen = ref(false)
+  /** True while the folio is seen as the sheet that is handed in. */
+  const sheetOpen = ref(false)
   /** The line that the stroll has come to, counted from 0; `null` outside a stroll. */
   const stroll = ref<number | null>(null)
   /** The part of the page that a narrow window shows. */
@@ -95,10 +99,11 @@ export const useDeskStore = defineStore('desk', () => {
     benchLine.value = null
     tableLine.value = null
     full.value = false
+    sheetOpen.value = false
   }
 
   return {
-    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, stroll, part, topic, renaming, gridLine, benchLine, tableLine, full,
+    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, sheetOpen, stroll, part, topic, renaming, gridLine, benchLine, tableLine, full,
     show, openGrid, openTable, openBench, hide, toggle, openHandbook, reset,
   } // prettier-ignore
 })

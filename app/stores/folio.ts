@@ -5,7 +5,10 @@ import { sentence } from '#core/notation/sentences'
 import { standardName } from '#core/functions/registry'
 import type { Conventions } from '#core/format/conventions'
 import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
-import type { Folio, Line, LineMark } from '#shared/folio'
+import type { Enclosure } from '#shared/enclosure'
+import { ANSWER_LENGTH_MAX, NO_HEAD } from '#shared/folio'
+import type { Folio, Line, LineMark, SheetHead } from '#shared/folio'
+import { writeFolioFile } from '#shared/folioFile'
 import { newId } from '#shared/id'
 import type { Plate } from '#shared/plate'
 import { counted, ENTRY_LENGTH_MAX, LINE_LENGTH_MAX, TITLE_LENGTH_MAX } from '#shared/limits'
@@ -97,6 +100,8 @@ export const useFolioStore = defineStore('folio', () => {
   const conventions = computed<Conventions>(() => state.value.conventions)
   const title = computed(() => state.value.title)
   const plates = computed<readonly Plate[]>(() => state.value.plates ?? [])
+  const enclosures = computed<readonly Enclosure[]>(() => state.value.enclosures ?? [])
+  const head = computed<SheetHead>(() => state.value.head ?? NO_HEAD)
   const saveState = computed(() => saver.value?.state.value ?? null)
   const writable = computed(() => role.value === 'writer')
   /** True where something would be lost if the page were closed now. */
@@ -140,7 +145,7 @@ export const useFolioStore = defineStore('folio', () => {
       const writes = first === 'writer' && saver.value !== null
       if (writes) becomeWriter()
       void storeWorks().then((works) => (browserKeeps.value = works))
-      await results.load(entries(), state.value.conventions, folioId)
+      await results.load(entries(), state.value.conventions, folioId, enclosures.value)
       if (writes && tabs === ours) await resumeDrafts(folioId)
     } catch (error) {
       status.value = 'failed'
@@ -226,7 +231,7 @@ export const useFolioStore = defineStore('folio', () => {
       role.value = 'writer'
       tabs?.tellState(state.value)
       notice.value = [notice.value, 'This tab writes the folio now.'].filter((n) => n !== '').join(' ')
-      await results.load(entries(), state.value.conventions, folioId)
+      await results.load(entries(), state.value.conventions, folioId, enclosures.value)
       if (tabs !== ours) return
       if (draft && !found.has(draft.id))
         found.set(draft.id, { line: draft.id, text: draft.text, was: null, sent: null, at: Date.now() })
@@ -785,6 +790,35 @@ export const useFolioStore = defineStore('folio', () => {
     perform(mark === 'hidden' ? 'hide result' : 'fold', toggled(state.value, targets(lineId), mark), lineId)
   }
 
+  /** Marks a line as the answer to a part of the sheet; with an empty text it is none any more. */
+  function answer(lineId: string, part: string): void {
+    if (editing.value) keep()
+    const text = part.trim().slice(0, ANSWER_LENGTH_MAX)
+    if ((lineOf(lineId)?.answer ?? '') !== text)
+      perform('answer', [{ type: 'mark', id: lineId, marks: { answer: text } }], lineId)
+  }
+
+  /** What stands at the head of the sheet. */
+  function writeHead(change: Partial<SheetHead>): void {
+    perform('head of the sheet', [{ type: 'head', head: change }], null, 'head')
+  }
+
+  /** Keeps measured data with the folio, with lines that take it up, as one step; newer data of a name takes its place. */
+  function enclose(enclosure: Enclosure, sources: readonly string[], at: number): readonly string[] {
+    if (editing.value) keep()
+    const put = sources.map((source, k) => insertion(at + k, source))
+    const done = perform(`enclose ${enclosure.name}`, [{ type: 'enclose', enclosure }, ...put], put[0]?.line.id ?? null)
+    const ids = done.flatMap((o) => (o.type === 'insert' ? [o.line.id] : []))
+    const [first] = ids
+    if (first !== undefined) reveal(first)
+    return ids
+  }
+
+  function unenclose(name: string): void {
+    if (editing.value) keep()
+    perform(`take out ${name}`, [{ type: 'unenclose', name }])
+  }
+
   function turn(lineId: string): void {
     const open = editing.value?.id === lineId
     if (editing.value) keep()
@@ -889,23 +923,38 @@ export const useFolioStore = defineStore('folio', () => {
   /** The folio as it stands here, the text that is being typed with it, as a file of its own. */
   function asFile(): string {
     const open = editing.value
-    const { title, conventions, plates } = state.value
+    const { title, conventions, plates, enclosures = [], head: sheetHead = NO_HEAD } = state.value
     const lines = state.value.lines.map((l) => (l.id === open?.id ? { ...l, source: text.value } : l))
-    return JSON.stringify({ title, conventions, lines, plates }, null, 1)
+    const file = {
+      title,
+      conventions,
+      lines: [...lines],
+      plates: [...(plates ?? [])],
+      enclosures: [...enclosures],
+      head: sheetHead,
+    }
+    return writeFolioFile({ ...file, folio: id.value, revision: saver.value?.knownRevision ?? 0 })
   }
 
   return {
-    id, status, message, notice, state, lines, plates, shownLines, tucked, conventions, title, editing, text, current, selected, entered,
+    id, status, message, notice, state, lines, plates, enclosures, head, shownLines, tucked, conventions, title, editing, text, current, selected, entered,
     role, writable, wouldLose, overlong, browserKeeps, signedOut, damaged, aside, saveState, saver, canUndo, canRedo,
     open, close, flush, takeOver, asFile, dismissAside, putAsideBack, refuses, takeOverlong, perform, undo, redo, edit, type, keep, restore, keepAndGoOn, step, neighbour,
     selectTo, toggleSelected, clearSelection, targets, reveal,
     insertAt, insertBelow, insertNoteBelow, remove, moveBy, moveTo, duplicate, toggle, turn, paste, rewrite, typeOver,
-    renameName, goBackTo, convene, rename, indexOf, lineOf,
+    renameName, goBackTo, answer, writeHead, enclose, unenclose, convene, rename, indexOf, lineOf,
   } // prettier-ignore
 })
 
 /** A state as a message carries it. */
 function plain(state: FolioState): Handed['state'] {
-  const { title, conventions, lines, plates } = state
-  return { title, conventions, lines: [...lines], plates: [...(plates ?? [])] }
+  const { title, conventions, lines, plates, enclosures, head } = state
+  return {
+    title,
+    conventions,
+    lines: [...lines],
+    plates: [...(plates ?? [])],
+    enclosures: [...(enclosures ?? [])],
+    head,
+  }
 }

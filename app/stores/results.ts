@@ -14,7 +14,11 @@ import type { SweepRows } from '#core/format/sweep'
 import { changeStore, recordAt } from '~/composables/browserStore'
 import { CallQueue } from './calls'
 import type { Typed } from './calls'
-import type { Edits, EvaluatorService, Update, Watched } from '~/workers/evaluator'
+import type { Data } from '#core/exchange/data'
+import type { Fault } from '#core/exchange/told'
+import type { NumberFile, NumberFormat, ValueOptions } from '#core/exchange/writeValue'
+import type { Enclosure } from '#shared/enclosure'
+import type { Edits, Enclosed, EvaluatorService, Update, Watched } from '~/workers/evaluator'
 
 /** How long a calculation may take before it is offered to be stopped, in milliseconds. */
 const PATIENCE = 700
@@ -63,6 +67,8 @@ export const useResultsStore = defineStore('results', () => {
   /** The folio as it was last told to the worker, to start another one from. */
   const told = new Map<string, string>()
   let conventions: Conventions | null = null
+  /** Measured data that the folio has, by name; without its numbers while they are on their way. */
+  const enclosed = new Map<string, Enclosed>()
   /** The line whose change is being reckoned, and its text. */
   let suspect: Typed | null = null
 
@@ -150,7 +156,17 @@ export const useResultsStore = defineStore('results', () => {
     }
   }
 
-  function load(lines: readonly Line[], settings: Conventions, folio = ''): Promise<void> {
+  function load(
+    lines: readonly Line[],
+    settings: Conventions,
+    folio = '',
+    enclosures: readonly Enclosure[] = [],
+  ): Promise<void> {
+    // What is known of them already, from before another tab handed over, is known still.
+    for (const [name, { block }] of enclosed)
+      if (!enclosures.some((e) => e.name === name && e.block === block)) enclosed.delete(name)
+    for (const { name, block } of enclosures)
+      if (!enclosed.has(name)) enclosed.set(name, { block, data: null, lost: false })
     views.clear()
     held.clear()
     told.clear()
@@ -179,7 +195,7 @@ export const useResultsStore = defineStore('results', () => {
   function loadInto(evaluator: Remote<EvaluatorService>): Promise<Update> {
     const lines = order.value.map((id) => ({ id, source: told.get(id) ?? '' }))
     return conventions
-      ? evaluator.load(lines, conventions, [...held], { ...watched })
+      ? evaluator.load(lines, conventions, [...held], { ...watched }, [...enclosed])
       : Promise.resolve({ views: [], draft: null, postponed: [] })
   }
 
@@ -204,6 +220,29 @@ export const useResultsStore = defineStore('results', () => {
   function watchAlso(change: Partial<Watched>): Promise<void> {
     watched = { ...watched, ...change }
     return enqueue((evaluator) => evaluator.apply(change))
+  }
+
+  /** Measured data comes, or is announced, or cannot be had. */
+  function enclose(name: string, block: string, data: Data | null, lost = false): Promise<void> {
+    const known = enclosed.get(name)
+    if (known?.block === block && known.data !== null && data === null) return queue.answered
+    enclosed.set(name, { block, data, lost })
+    return enqueue((evaluator) => evaluator.enclose(name, { block, data, lost }))
+  }
+
+  function unenclose(name: string): Promise<void> {
+    enclosed.delete(name)
+    return enqueue((evaluator) => evaluator.unenclose(name))
+  }
+
+  /** A value of a line, or all kept numbers, as a file. */
+  async function numberFile(
+    id: string | null,
+    format: NumberFormat,
+    options: ValueOptions,
+  ): Promise<NumberFile | Fault> {
+    await queue.answered
+    return remote().numberFile(id, format, options)
   }
 
   /** Rows of the table of a sweep. */
@@ -319,6 +358,7 @@ export const useResultsStore = defineStore('results', () => {
     queue = new CallQueue()
     views.clear()
     held.clear()
+    enclosed.clear()
   }
 
   const unitDependent = computed(() => order.value.filter((id) => views.get(id)?.unitDependent))
@@ -337,6 +377,9 @@ export const useResultsStore = defineStore('results', () => {
     load,
     apply,
     watchAlso,
+    enclose,
+    unenclose,
+    numberFile,
     sweepRows,
     type,
     settle,

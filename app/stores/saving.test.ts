@@ -3,6 +3,7 @@ import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import { newId } from '#shared/id'
 import { rebase } from '#shared/merge'
 import { applyOperation } from '#shared/operations'
+import { NO_HEAD } from '#shared/folio'
 import type { FolioState, Operation } from '#shared/operations'
 import { readAside, readOutbox } from '~/composables/outbox'
 import { changeStore, recordsUnder } from '~/composables/browserStore'
@@ -82,6 +83,8 @@ class Server {
       ...this.state,
       lines: [...this.state.lines],
       plates: [],
+      enclosures: [],
+      head: NO_HEAD,
     }
   }
 
@@ -397,7 +400,7 @@ test('a tab that hands over sends nothing more; the next one sends what it was g
     folio: null,
     outbox: { revision: null, parts: [] },
     handed: {
-      state: { ...START, lines: [...START.lines], plates: [] },
+      state: { ...START, lines: [...START.lines], plates: [], enclosures: [] },
       baggage: { ...baggage, base: null, parts: baggage.parts.map((p) => ({ ...p, operations: [...p.operations] })) },
     },
     followed: null,

@@ -1,10 +1,12 @@
 import { ref } from 'vue'
 import { z } from 'zod'
+import { NO_HEAD } from '#shared/folio'
 import { applyOperation, fullFor, missedSchema } from '#shared/operations'
 import type { FolioState, Missed, Operation } from '#shared/operations'
 import { freshPart, hasRoom, partsOf, withOperation } from '#shared/parts'
 import type { Part } from '#shared/parts'
 import { api, RequestError } from '~/composables/api'
+import { sendBlocks } from '~/composables/blocks'
 import { asideRecord, keepParts } from '~/composables/outbox'
 import type { WaitingPart } from '~/composables/outbox'
 
@@ -111,6 +113,11 @@ export class Saver {
     if (start.parts.length > 0) this.schedule(0)
   }
 
+  /** The revision that the server is known to have. */
+  get knownRevision(): number {
+    return this.revision
+  }
+
   get unsent(): readonly Operation[] {
     return this.parts.flatMap((p) => p.operations)
   }
@@ -210,6 +217,7 @@ export class Saver {
     if (this.state.value.kind !== 'failed') this.state.value = { kind: 'saving' }
     try {
       const { key, operations } = part
+      await sendBlocks(this.folio, operations)
       const saved = await api.save(this.folio, { revision: this.revision, key, operations: [...operations] })
       if (this.halted) return
       this.acknowledged(part, saved.revision)
@@ -387,8 +395,8 @@ export function applied(state: FolioState, operations: readonly Operation[]): Fo
 }
 
 /** What of a folio operations act on. */
-export function stateOf({ title, conventions, lines, plates }: FolioState): FolioState {
-  return { title, conventions, lines, plates: plates ?? [] }
+export function stateOf({ title, conventions, lines, plates, enclosures, head }: FolioState): FolioState {
+  return { title, conventions, lines, plates: plates ?? [], enclosures: enclosures ?? [], head: head ?? NO_HEAD }
 }
 
 /** Why there is no room for something, in a sentence. */
@@ -401,4 +409,5 @@ const FULL = {
   lines: 'A folio has at most 5 000 lines. Go on in a new one.',
   length: 'The texts of a folio have at most 4 million characters together. Go on in a new one.',
   plates: 'A folio has at most 60 plates.',
+  enclosures: 'A folio has at most 40 enclosures of measured data.',
 } as const

@@ -1,4 +1,9 @@
-import { FolioEvaluator } from '#core/evaluate/folio'
+import { definedName, FolioEvaluator } from '#core/evaluate/folio'
+import type { Data } from '#core/exchange/data'
+import { fault } from '#core/exchange/told'
+import type { Fault } from '#core/exchange/told'
+import { writeFirst, writeValue } from '#core/exchange/writeValue'
+import type { Named, NumberFile, NumberFormat, ValueOptions } from '#core/exchange/writeValue'
 import type { SourceLine } from '#core/evaluate/folio'
 import type { ExactMatrix } from '#core/linear/exact'
 import { asMatrix } from '#core/values/matrices'
@@ -36,6 +41,15 @@ export interface Along {
   readonly name: string
   /** Counted from 0. */
   readonly index: number
+}
+
+/** Measured data of the folio, under the identifier of its numbers. */
+export interface Enclosed {
+  readonly block: string
+  /** `null` while the numbers are on their way. */
+  readonly data: Data | null
+  /** True where they cannot be had. */
+  readonly lost: boolean
 }
 
 /** What is shown beyond the lines themselves. */
@@ -96,8 +110,11 @@ export class EvaluatorService {
     conventions: Conventions,
     held: readonly (readonly [string, string])[] = [],
     watched: Watched = this.watched,
+    enclosed: readonly (readonly [string, Enclosed])[] = [],
   ): Update {
     this.watched = watched
+    for (const name of this.evaluator.enclosures.names()) this.evaluator.enclosures.remove(name)
+    for (const [name, { block, data, lost }] of enclosed) this.evaluator.enclosures.put(name, block, data, lost)
     this.sources.clear()
     this.held.clear()
     for (const [id, text] of held) this.held.set(id, text)
@@ -198,6 +215,35 @@ export class EvaluatorService {
   exactMatrix(id: string): ExactMatrix | null {
     const value = this.evaluator.result(id)?.evaluated.value
     return (value && asMatrix(value)?.exact) ?? null
+  }
+
+  enclose(name: string, { block, data, lost }: Enclosed): Update {
+    this.evaluator.enclosures.put(name, block, data, lost)
+    return this.told(this.viewsOf(this.evaluateAll()))
+  }
+
+  unenclose(name: string): Update {
+    this.evaluator.enclosures.remove(name)
+    return this.told(this.viewsOf(this.evaluateAll()))
+  }
+
+  /** The value of a line as a file; without a line all kept numbers. */
+  numberFile(id: string | null, format: NumberFormat, options: ValueOptions): NumberFile | Fault {
+    const kept = this.order.flatMap((line): Named[] => {
+      const result = this.evaluator.result(line)
+      const value = result?.evaluated.value
+      const name = result ? definedName(result.parsed) : null
+      return value && !result?.evaluated.problem && (id === line || (id === null && name !== null))
+        ? [{ name: name ?? `line_${this.order.indexOf(line) + 1}`, value }]
+        : []
+    })
+    const [only] = kept
+    if (id !== null) return only ? writeValue(only, format, options) : fault('no-such-name', { name: 'of this line' })
+    return writeFirst(
+      kept.filter(({ value }) => value.kind === 'number'),
+      format,
+      options,
+    )
   }
 
   private textOf(id: string): string {

@@ -34,7 +34,15 @@ const UNKNOWNS_MOST = 3
 const DEPTH_MOST = 3
 
 /** What a fix may come to besides a value: the line is right to read, and waits for something else. */
-const READ: ReadonlySet<string> = new Set(['waits-for', 'too-long', 'postponed', 'no-room'])
+const READ: ReadonlySet<string> = new Set([
+  'waits-for',
+  'too-long',
+  'postponed',
+  'no-room',
+  'enclosure-loading',
+  'enclosure-lost',
+  'no-enclosure',
+])
 
 /**
  * The problem with the corrections that hold: each has been evaluated, and none leads to a line in error. Where the
@@ -168,7 +176,7 @@ interface Idea {
 
 /** The line is not finished, or there is nothing wrong with how it is written. */
 const UNTOLD: ReadonlySet<string> = new Set([
-  'unfinished', 'postponed', 'waits-for', 'too-long', 'no-room', 'stopped', 'too-large',
+  'unfinished', 'postponed', 'enclosure-loading', 'waits-for', 'too-long', 'no-room', 'stopped', 'too-large',
 ]) // prettier-ignore
 
 /** Errors whose own corrections are likelier than any spelling from elsewhere. */

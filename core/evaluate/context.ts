@@ -24,6 +24,8 @@ export interface Notes {
   hint(code: string, node: Node, data?: Readonly<Record<string, string | number>>): void
   /** The line that keeps a name, counted from 1. */
   lineOf(name: string): number | null
+  /** Measured data that is kept with the folio. */
+  enclosure(name: string): Value | Failure
 }
 
 /** Where the values of kept names and parameters come from. */
@@ -70,6 +72,10 @@ export class Context implements Notes, Scope {
 
   lineOf(name: string): number | null {
     return this.notes.lineOf(name)
+  }
+
+  enclosure(name: string): Value | Failure {
+    return this.notes.enclosure(name)
   }
 
   lookup(name: string): Value | null {
@@ -148,6 +154,10 @@ class Silent implements Notes {
 
   lineOf(name: string): number | null {
     return this.caller.lineOf(name)
+  }
+
+  enclosure(name: string): Value | Failure {
+    return this.caller.enclosure(name)
   }
 }
 

@@ -12,10 +12,11 @@ import type { Problem } from '../notation/problem'
 import { itemAt, itemsOf } from '../values/matrices'
 import { sameAxis, sameNumbers } from '../values/sweeps'
 import { doublesOf } from '../values/weight'
-import type { MatrixValue, SweepValue, Value } from '../values/value'
+import type { Failure, MatrixValue, SweepValue, Value } from '../values/value'
 import { TIME_LIMIT } from './context'
 import type { AngleUnit } from './context'
 import { evaluateLine } from './line'
+import { Enclosures } from './enclosures'
 import { NearNames } from './nearNames'
 import type { Evaluated, Surroundings } from './line'
 
@@ -54,7 +55,7 @@ export interface EvaluationSettings {
 
 /** A question a line asked about its surroundings, with the answer it got. */
 interface Question {
-  readonly kind: 'above' | 'below' | 'anywhere' | 'line' | 'near' | 'near-function'
+  readonly kind: 'above' | 'below' | 'anywhere' | 'line' | 'near' | 'near-function' | 'enclosure'
   readonly name: string
   readonly answer: number | string | boolean | null
 }
@@ -102,6 +103,7 @@ export class FolioEvaluator {
   /** What is left of the first turns of this update, in milliseconds. */
   private turns = 0
   private readonly nearNames = new NearNames()
+  readonly enclosures = new Enclosures()
   /** Doubles that all values hold. */
   private held = 0
 
@@ -184,7 +186,10 @@ export class FolioEvaluator {
     const scope = new Map<string, Entry>()
     for (const [index, line] of this.lines.entries()) {
       if (line.id === id)
-        return evaluateLine(parseLine(source), new Asked(this.settings, index, scope, definitions, this.nearNames))
+        return evaluateLine(
+          parseLine(source),
+          new Asked(this.settings, index, scope, definitions, this.nearNames, this.enclosures),
+        )
       this.enter(this.cachedLine(line), index, scope)
     }
     return null
@@ -216,7 +221,7 @@ export class FolioEvaluator {
     definitions: ReadonlyMap<string, readonly number[]>,
   ): string | null {
     const ask = (angle: AngleUnit): Asked =>
-      new Asked({ ...this.settings, angle }, index, scope, definitions, this.nearNames)
+      new Asked({ ...this.settings, angle }, index, scope, definitions, this.nearNames, this.enclosures)
     const meant = evaluateLine(parsed, ask(unit))
     if (meant.problem || meant.bare.size === 0) return null
     const text = stampUnit(parsed.source, meant.bare, unit)
@@ -303,7 +308,7 @@ export class FolioEvaluator {
     }
     this.evaluatedLines += 1
     if (this.evaluatedLines > 1 || this.granted.has(id)) this.settings.onLine?.(id)
-    const asked = new Asked(this.settings, index, scope, definitions, this.nearNames)
+    const asked = new Asked(this.settings, index, scope, definitions, this.nearNames, this.enclosures)
     const evaluated = this.withRoom(cached, this.withAdvice(cached, this.inTurn(cached, id, asked), asked))
     const before = result ?? this.previous.get(id) ?? null
     this.previous.delete(id)
@@ -379,7 +384,9 @@ export class FolioEvaluator {
     // Room that others have given up since is room for this line.
     if (cached.refused > 0 && this.held + cached.refused <= DOUBLES_MOST) return false
     if (result?.evaluated.unitUsed && settings.angle !== this.settings.angle) return false
-    return cached.questions.every((q) => ask(q.kind, q.name, index, scope, definitions, this.nearNames) === q.answer)
+    return cached.questions.every(
+      (q) => ask(q.kind, q.name, index, scope, definitions, this.nearNames, this.enclosures) === q.answer,
+    )
   }
 
   private redefinition(parsed: Parsed, index: number, scope: ReadonlyMap<string, Entry>): Problem | null {
@@ -465,7 +472,9 @@ function ask(
   scope: ReadonlyMap<string, Entry>,
   definitions: ReadonlyMap<string, readonly number[]>,
   nearNames: NearNames,
+  enclosures: Enclosures,
 ): Question['answer'] {
+  if (kind === 'enclosure') return enclosures.stampOf(name)
   if (kind === 'near' || kind === 'near-function')
     return nearNames.near(name, kind === 'near' ? null : 'function', scope)
   if (kind === 'above') return scope.get(name)?.stamp ?? null
@@ -491,6 +500,7 @@ class Asked implements Surroundings {
     private readonly scope: ReadonlyMap<string, Entry>,
     private readonly definitions: ReadonlyMap<string, readonly number[]>,
     private readonly nearNames: NearNames,
+    private readonly enclosures: Enclosures,
   ) {}
 
   /** The same place with the unknowns of a line that would stand above it. */
@@ -500,7 +510,14 @@ class Asked implements Surroundings {
       name,
       { line: this.index, kind: 'value', value: unknownValue(name), stamp: `unknown ${name}` },
     ])
-    return new Asked(this.settings, this.index, new Map([...this.scope, ...unknowns]), this.definitions, this.nearNames)
+    return new Asked(
+      this.settings,
+      this.index,
+      new Map([...this.scope, ...unknowns]),
+      this.definitions,
+      this.nearNames,
+      this.enclosures,
+    )
   }
 
   /** With a short time only: for lines that nobody has entered. */
@@ -532,7 +549,7 @@ class Asked implements Surroundings {
 
   private note(kind: Question['kind'], name: string): Question['answer'] {
     for (const before of this.questions) if (before.name === name && before.kind === kind) return before.answer
-    const answer = ask(kind, name, this.index, this.scope, this.definitions, this.nearNames)
+    const answer = ask(kind, name, this.index, this.scope, this.definitions, this.nearNames, this.enclosures)
     this.questions.push({ kind, name, answer })
     return answer
   }
@@ -545,6 +562,11 @@ class Asked implements Surroundings {
   lineOf(name: string): number | null {
     const answer = this.note('line', name)
     return typeof answer === 'number' && answer > 0 ? answer : null
+  }
+
+  enclosure(name: string): Value | Failure {
+    this.note('enclosure', name)
+    return this.enclosures.valueOf(name)
   }
 
   below(name: string): number | null {

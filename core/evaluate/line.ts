@@ -50,6 +50,8 @@ export interface Surroundings extends Names {
   readonly report?: Budget['report']
   /** The line that keeps a name, counted from 1. */
   lineOf?(name: string): number | null
+  /** Measured data that is kept with the folio. */
+  enclosure?(name: string): Value | Failure
 }
 
 /** Binds and evaluates one parsed line. */
@@ -181,6 +183,10 @@ class Run implements Budget, Clock, Notes, Scope {
 
   lineOf(name: string): number | null {
     return this.names.lineOf?.(name) ?? null
+  }
+
+  enclosure(name: string): Value | Failure {
+    return this.names.enclosure?.(name) ?? failure('no-enclosure', { name, known: '' })
   }
 
   lookup(name: string): Value | null {

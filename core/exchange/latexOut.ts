@@ -148,7 +148,7 @@ function flowing(text: string): string {
 }
 
 /** Characters of LaTeX that a word has at most, to be set whole. */
-const LONG_WORD = 28
+const LONG_WORD = 16
 
 function answerList(answers: Report['answers']): string {
   const rows = answers.map(({ label, entry }) => `\\fbox{${texText(label)}} & ${resultCell({ ...entry, answer: null })} & (${entry.number}) ${ROW}`) // prettier-ignore

@@ -6,7 +6,7 @@ import { problem } from '../notation/problem'
 import type { Problem, ProblemFix } from '../notation/problem'
 import { findLiteral } from '../notation/rewrite'
 import type { DraggableLiteral } from '../notation/rewrite'
-import { isUnfinished, sentence } from '../notation/sentences'
+import { isPending, isUnfinished, sentence } from '../notation/sentences'
 import { stampUnit } from '../notation/stamp'
 import { drawnOf } from '../scene/drawn'
 import type { Drawn } from '../scene/drawn'
@@ -92,7 +92,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
   const failed = evaluated.problem
   const style = { letter: conventions.letter, bare: evaluated.bare, unit: conventions.angle }
   // A line that waits for its turn has been read: only its value is still to come.
-  const unread = failed !== null && failed.code !== 'postponed'
+  const unread = failed !== null && !isPending(failed.code)
   const readingOf = (grouping: boolean): string =>
     unread ? '' : statementToLatex(parsed.statement, bound, { ...style, grouping })
   const shown: Readout = value ? readout(value, conventions, definedName(parsed)) : { shape: 'none' }

@@ -1,3 +1,4 @@
+import type { Data } from '../exchange/data'
 import type { Context } from '../evaluate/context'
 import type { AlgebraMatrixValue, Failure, Value, VectorValue } from '../values/value'
 
@@ -38,6 +39,8 @@ export interface Example {
   readonly gives: string
   /** Lines that go before it. */
   readonly before?: readonly string[]
+  /** Measured data that it takes up. */
+  readonly enclosed?: { readonly name: string; readonly data: Data }
 }
 
 /** A function of the notation; handbook, completion, signatures and errors are made from this. */
@@ -49,6 +52,8 @@ export interface FunctionDefinition {
   readonly repeats?: boolean
   /** What it gives for no values at all, where that has a meaning. */
   readonly ofNothing?: Value
+  /** True of a word that stands between its two parameters, and is a name everywhere else. */
+  readonly infix?: true
   /** True where it takes a sweep as a whole instead of point by point. */
   readonly sweeps?: boolean
   /** How many of the last parameters may be left out. */
@@ -70,6 +75,7 @@ export interface FunctionDefinition {
 /** `log(x, base)`, `par(a, b, …)`: how the function is called. */
 export function signature(definition: FunctionDefinition): string {
   const names = definition.parameters.map((p) => p.name)
+  if (definition.infix) return names.join(` ${definition.name} `)
   if (definition.repeats) names.push('…')
   return `${definition.name}(${names.join(', ')})`
 }

@@ -10,13 +10,15 @@ const number = (...lines: string[]) => {
 }
 
 describe('the examples of the registry run and give what they say', () => {
-  const examples = FUNCTIONS.flatMap((f) => f.examples.map((e) => [f.name, e.entry, e.gives, e.before ?? []] as const))
-  test.each(examples)('%s: %s gives %s', (_name, entry, gives, before) => expect(text(...before, entry)).toBe(gives))
+  const examples = FUNCTIONS.flatMap((f) => f.examples.map((e) => [f.name, e.entry, e.gives, e] as const))
+  test.each(examples)('%s: %s gives %s', (_name, entry, gives, { before = [], enclosed }) =>
+    expect(reckon([...before, entry], {}, enclosed ? [enclosed] : []).at(-1)!.text).toBe(gives),
+  )
   test('every function has one, a summary and a signature', () => {
     for (const f of FUNCTIONS) {
       expect(f.examples.length).toBeGreaterThan(0)
       expect(f.summary).toMatch(/\.$/)
-      expect(signature(f)).toContain(`${f.name}(`)
+      expect(signature(f)).toContain(f.infix ? ` ${f.name} ` : `${f.name}(`)
     }
   })
   test('no spelling is used twice', () => {

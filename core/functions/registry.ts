@@ -1,10 +1,12 @@
 import { angleFunctions } from './angles'
 import { complexFunctions } from './complex'
+import { enclosureFunctions } from './enclosures'
 import { electricalFunctions } from './electrical'
 import { buildingFunctions, matrixFunctions } from './matrices'
 import { numberFunctions } from './numbers'
 import { powerFunctions } from './powers'
 import { polynomialFunctions } from './polynomials'
+import { infixCall } from '../notation/words'
 import { sweepFunctions } from './sweeps'
 import type { FunctionDefinition } from './definition'
 import { vectorFunctions } from './vectors'
@@ -23,13 +25,14 @@ export const FUNCTIONS: readonly FunctionDefinition[] = [
   ...matrixFunctions,
   ...buildingFunctions,
   ...sweepFunctions,
+  ...enclosureFunctions,
   ...polynomialFunctions,
 ]
 
 const byName = new Map(FUNCTIONS.map((f) => [f.name, f]))
 const bySpelling = new Map<string, string>()
 for (const definition of FUNCTIONS) {
-  bySpelling.set(definition.name, definition.name)
+  bySpelling.set(definition.infix ? infixCall(definition.name) : definition.name, definition.name)
   for (const spelling of definition.spellings ?? []) bySpelling.set(spelling, definition.name)
 }
 // Read as arg(z); of two vectors it will be the angle between them.
@@ -47,5 +50,5 @@ export function standardName(name: string): string | null {
 }
 
 export function functionNames(): Iterable<string> {
-  return bySpelling.keys()
+  return [...bySpelling.keys()].filter((name) => !name.includes(' '))
 }

@@ -191,6 +191,7 @@ export class Cursor {
       case Tok.to:
       case Tok.step:
       case Tok.count:
+      case Tok.along:
       case Tok.per:
         this.fail('range-form', here, { word: text })
         return

@@ -3,6 +3,7 @@ import { write } from './problem'
 import { comesApart, endsInPolar, isAngle, isPi, lastPolar, radiansOver } from './syntax'
 import { endsOperand, isComparison, isWordOperator, Level, levelOf, multiplies, startsOperand, Tok } from './tokenKinds'
 import type { ChainSign, Comparison, NameNode, Node, Span } from './tree'
+import { infixCall } from './words'
 import * as N from './nodes'
 
 /** Operators by precedence (V. Pratt, Top down operator precedence, 1973): one loop for all levels. */
@@ -55,7 +56,7 @@ export abstract class ExpressionParser extends FactorParser {
     this.free = false
     switch (level) {
       case Level.parallel:
-        return this.parallel(left)
+        return this.is(Tok.along) ? this.along(left) : this.parallel(left)
       case Level.comparison:
         return this.comparison(left)
       case Level.range:
@@ -142,6 +143,16 @@ export abstract class ExpressionParser extends FactorParser {
       write(`${magnitude}∠(${angle}${sign}${more})`),
       write(`(${magnitude}∠${angle})${sign}${more}`),
     ])
+  }
+
+  /** `Z along f` is read as a call: along(Z, f). */
+  private along(left: Node): Node {
+    const word = this.span()
+    this.take()
+    this.another()
+    if (this.problem) return left
+    const right = this.operators(Level.chain)
+    return N.call(N.name(infixCall('along'), word.from, word.to), null, [left, right], false, right.to)
   }
 
   private parallel(left: Node): Node {

@@ -144,6 +144,7 @@ class Writer {
       case 'literal':
         return /e/i.test(node.digits) ? LOOSE.product : node.letter === 'none' ? ATOM : ATOM - 1
       case 'apply':
+        if (node.builtIn && node.name === 'along') return LOOSE.parallel
         return node.name === 'exp' && node.raised ? LOOSE.power : ATOM
       default:
         return ATOM
@@ -280,6 +281,8 @@ class Writer {
     ) {
       return this.bigOperator(node.name, first)
     }
+    if (node.builtIn && node.name === 'along' && first && second)
+      return `${this.node(first, LOOSE.parallel)}\\text{ along }${this.node(second, LOOSE.parallel + 1)}`
     if (node.builtIn && first && !node.raised) {
       const inner = this.bare(first)
       if (node.name === 'sqrt') return `\\sqrt{${inner}}`

@@ -171,6 +171,13 @@ const SENTENCES = table<Sentence>({
   'function-needs-bracket': (d) => `${d.name} is a function: it needs an argument in brackets.`,
   'not-a-function': (d) => `${d.name} is not a function. To multiply, write * between them.`,
   'no-line-above': () => 'No line above this one has a value that prev could take.',
+  'no-enclosure': (d) =>
+    d.known === ''
+      ? `No file called “${d.name}” is kept with this folio. Open it with Exchange, or drop it here.`
+      : `No file called “${d.name}” is kept with this folio. There are: ${d.known}.`,
+  'enclosure-loading': (d) => `The numbers of “${d.name}” are on their way.`,
+  'enclosure-lost': (d) => `The numbers of “${d.name}” are not there: open the file again.`,
+  'along-outside': (d) => `${d.points} of the points lie outside of what was measured, where nothing is known.`,
   'waits-for': (d) => `This waits for line ${d.line}, which defines ${d.name} and is in error.`,
 
   'not-a-name': (d) =>
@@ -319,7 +326,13 @@ const WAITING: ReadonlySet<string> = new Set([
   'nothing-defined',
   'function-needs-bracket',
   'postponed',
+  'enclosure-loading',
 ])
+
+/** A line that has been read, and whose value is still to come: it is not in error. */
+export function isPending(code: string): boolean {
+  return code === 'postponed' || code === 'enclosure-loading'
+}
 
 export function isUnfinished(code: string): boolean {
   return WAITING.has(code)

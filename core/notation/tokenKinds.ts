@@ -19,10 +19,11 @@ export enum Tok {
   rad,
   transpose,
   unknown,
-  // Words that follow a complete operand; the first four can begin an operand, as names.
+  // Words that follow a complete operand; the first five can begin an operand, as names.
   to,
   step,
   count,
+  along,
   per,
   mod,
   and,
@@ -115,6 +116,7 @@ LEVELS[Tok.to] = Level.range
 LEVELS[Tok.plus] = Level.sum
 LEVELS[Tok.minus] = Level.sum
 LEVELS[Tok.parallel] = Level.parallel
+LEVELS[Tok.along] = Level.parallel
 LEVELS[Tok.times] = Level.chain
 LEVELS[Tok.over] = Level.chain
 LEVELS[Tok.mod] = Level.chain

@@ -50,6 +50,11 @@ export const CODE_LETTERS = table<number>({
   p: -12,
 })
 
+/** What a word between two operands is called under: nothing that a line could keep. */
+export function infixCall(word: string): string {
+  return `between ${word}`
+}
+
 const GREEK = [
   'alpha', 'beta', 'gamma', 'delta', 'epsilon', 'zeta', 'eta', 'theta', 'iota', 'kappa', 'lambda', 'mu', 'nu', 'xi',
   'rho', 'sigma', 'tau', 'upsilon', 'phi', 'chi', 'psi', 'omega',

@@ -2,12 +2,13 @@ import { Op } from 'sequelize'
 import type { Transaction } from 'sequelize'
 import { z } from 'zod'
 import { DEFAULT_CONVENTIONS } from '../../shared/conventions'
-import { folioSchema, lineSchema } from '../../shared/folio'
+import { folioSchema, lineSchema, NO_HEAD } from '../../shared/folio'
 import type { Folio, FolioFile, Line } from '../../shared/folio'
 import { newId } from '../../shared/id'
 import { relinked } from '../../shared/plate'
 import { applyOperation } from '../../shared/operations'
 import type { Missed, Save } from '../../shared/operations'
+import { Blocks } from './blocks'
 import type { Database } from './database'
 import { Journal } from './journal'
 import { tryJson } from './json'
@@ -68,6 +69,8 @@ export class Folios {
       conventions: readJson('its conventions', row.conventions, z.looseObject({})),
       lines: order.flatMap((lineId) => byId.get(lineId) ?? []),
       plates: readJson('its plates', row.plates, z.array(z.unknown())),
+      enclosures: readJson('its enclosures', row.enclosures, z.array(z.unknown())),
+      head: readJson('the head of its sheet', row.head, z.looseObject({})),
       createdAt: row.createdAt,
       changedAt: row.changedAt,
       binnedAt: row.binnedAt,
@@ -77,7 +80,8 @@ export class Folios {
     throw new DamagedFolio(damageSentence(PARTS[String(place)] ?? 'a part of it'))
   }
 
-  async create(file: FolioFile): Promise<Folio> {
+  /** A new folio; the numbers of its enclosures come with it, or from another folio, or later. */
+  async create(file: FolioFile, numbers: ReadonlyMap<string, Uint8Array> | string = new Map()): Promise<Folio> {
     const time = this.now()
     const lines = file.lines.map((line) => ({ ...line, id: newId() }))
     const ids = new Map(file.lines.flatMap((line, k) => (line.id && lines[k] ? [[line.id, lines[k].id] as const] : [])))
@@ -88,6 +92,8 @@ export class Folios {
       conventions: { ...DEFAULT_CONVENTIONS, ...file.conventions },
       lines,
       plates: (file.plates ?? []).map((plate) => relinked(plate, ids)),
+      enclosures: file.enclosures ?? [],
+      head: { ...NO_HEAD, ...file.head },
       createdAt: time,
       changedAt: time,
       binnedAt: null,
@@ -102,6 +108,9 @@ export class Folios {
         { transaction },
       )
       await this.journal.checkpoint(folio, 0, time, transaction)
+      const blocks = new Blocks(this.database, this.now)
+      if (typeof numbers === 'string') await blocks.copy(numbers, folio.id, transaction)
+      else for (const [block, bytes] of numbers) await blocks.write(folio.id, block, bytes, transaction)
     })
     return folio
   }
@@ -109,12 +118,15 @@ export class Folios {
   async duplicate(id: string): Promise<Folio | null> {
     const original = await this.open(id)
     if (!original) return null
-    return this.create({
+    const file: FolioFile = {
       title: `${original.title.slice(0, 190)} (copy)`,
       conventions: original.conventions,
       lines: original.lines,
       plates: original.plates,
-    })
+      enclosures: original.enclosures,
+      head: original.head,
+    }
+    return this.create(file, id)
   }
 
   /** Puts a folio in the bin, or takes it out again. */
@@ -188,9 +200,9 @@ export class Folios {
     }
     for (const line of after.lines) {
       if (isNew(line) || old.get(line.id) === line) continue
-      const { source, note = false, folded = false, hidden = false } = line
+      const { source, note = false, folded = false, hidden = false, answer = '' } = line
       await this.models.lines.update(
-        { source, note, folded, hidden },
+        { source, note, folded, hidden, answer },
         { where: { folioId: after.id, id: line.id }, transaction },
       )
     }
@@ -212,12 +224,16 @@ export class Folios {
     const place = (line: Line): number => order.get(line.id) ?? order.size
     const plates = tryJson(row.plates, z.array(z.unknown())) ?? []
     const parsedPlates = plates.map((plate) => folioSchema.shape.plates.safeParse([plate]))
+    const enclosures = (tryJson(row.enclosures, z.array(z.unknown())) ?? []).map((e) =>
+      folioSchema.shape.enclosures.safeParse([e]),
+    )
     const conventions = folioSchema.shape.conventions.safeParse(tryJson(row.conventions, z.looseObject({})))
     return {
       title: titleOf(row.title),
       conventions: conventions.success ? conventions.data : {},
       lines: lines.sort((a, b) => place(a) - place(b)),
       plates: parsedPlates.flatMap((p) => (p.success ? p.data : [])),
+      enclosures: enclosures.flatMap((p) => (p.success ? p.data : [])),
     }
   }
 }
@@ -227,6 +243,8 @@ const PARTS: Readonly<Record<string, string>> = {
   conventions: 'its conventions',
   lines: 'one of its lines',
   plates: 'one of its plates',
+  enclosures: 'one of its enclosures',
+  head: 'the head of its sheet',
   revision: 'its revision',
 }
 
@@ -248,21 +266,24 @@ export function readJson<T>(part: string, text: unknown, schema: z.ZodType<T>): 
 }
 
 function lineOf(row: LineRow): Line {
-  const { id, source, note, folded, hidden } = row
+  const { id, source, note, folded, hidden, answer } = row
   return {
     id,
     source,
     ...(note ? { note: true as const } : {}),
     ...(folded ? { folded: true as const } : {}),
     ...(hidden ? { hidden: true as const } : {}),
+    ...(answer ? { answer } : {}),
   }
 }
 
-function rowOf(folio: Pick<Folio, 'title' | 'conventions' | 'lines' | 'plates'>) {
+function rowOf(folio: Pick<Folio, 'title' | 'conventions' | 'lines' | 'plates' | 'enclosures' | 'head'>) {
   return {
     title: folio.title,
     conventions: JSON.stringify(folio.conventions),
     lineOrder: JSON.stringify(folio.lines.map((l) => l.id)),
     plates: JSON.stringify(folio.plates),
+    enclosures: JSON.stringify(folio.enclosures),
+    head: JSON.stringify(folio.head),
   }
 }

@@ -68,8 +68,8 @@ export class Journal {
   }
 
   async checkpoint(folio: Folio, revision: number, savedAt: string, transaction: Transaction): Promise<void> {
-    const { id, title, conventions, lines, plates } = folio
-    const state = JSON.stringify({ title, conventions, lines, plates })
+    const { id, title, conventions, lines, plates, enclosures, head } = folio
+    const state = JSON.stringify({ title, conventions, lines, plates, enclosures, head })
     await this.models.checkpoints.create({ folioId: id, revision, state, savedAt }, { transaction })
   }
 

@@ -6,6 +6,7 @@ import { Umzug } from 'umzug'
 import { firstTables } from './migrations/first-tables'
 import { keysNamesAndSearch } from './migrations/keys-names-and-search'
 import { marksAndCheckpoints } from './migrations/marks-and-checkpoints'
+import { enclosures } from './migrations/enclosures'
 import { plates } from './migrations/plates'
 import type { Migration } from './migrations/migration'
 import { runner } from './migrations/migration'
@@ -16,6 +17,7 @@ export const MIGRATIONS: readonly ({ readonly name: string } & Migration)[] = [
   { name: '0002-marks-and-checkpoints', ...marksAndCheckpoints },
   { name: '0003-plates', ...plates },
   { name: '0004-keys-names-and-search', ...keysNamesAndSearch },
+  { name: '0005-enclosures', ...enclosures },
 ]
 
 /** Written into the file, so that a program that is older sees at once that it is. */

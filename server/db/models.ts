@@ -17,6 +17,10 @@ export interface FolioRow extends Model<InferAttributes<FolioRow>, InferCreation
   lineOrder: string
   /** The plates, as JSON. */
   plates: CreationOptional<string>
+  /** What is said of the measured data, as JSON; its numbers are blocks. */
+  enclosures: CreationOptional<string>
+  /** The head of the sheet, as JSON. */
+  head: CreationOptional<string>
   revision: CreationOptional<number>
   createdAt: string
   changedAt: string
@@ -30,6 +34,16 @@ export interface LineRow extends Model<InferAttributes<LineRow>, InferCreationAt
   note: CreationOptional<boolean>
   folded: CreationOptional<boolean>
   hidden: CreationOptional<boolean>
+  /** The part of the sheet that it answers; empty where it answers none. */
+  answer: CreationOptional<string>
+}
+
+/** The numbers of measured data. A block is written once. */
+export interface BlockRow extends Model<InferAttributes<BlockRow>, InferCreationAttributes<BlockRow>> {
+  folioId: string
+  id: string
+  numbers: Buffer
+  savedAt: string
 }
 
 /** What each save did: the operations that led to a revision. */
@@ -60,6 +74,7 @@ export interface Models {
   readonly lines: ModelStatic<LineRow>
   readonly revisions: ModelStatic<RevisionRow>
   readonly checkpoints: ModelStatic<CheckpointRow>
+  readonly blocks: ModelStatic<BlockRow>
 }
 
 export function defineModels(sequelize: Sequelize): Models {
@@ -75,6 +90,8 @@ export function defineModels(sequelize: Sequelize): Models {
       conventions: text(),
       lineOrder: text(),
       plates: { type: DataTypes.TEXT, allowNull: false, defaultValue: '[]' },
+      enclosures: { type: DataTypes.TEXT, allowNull: false, defaultValue: '[]' },
+      head: { type: DataTypes.TEXT, allowNull: false, defaultValue: '{}' },
       revision: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       createdAt: text(),
       changedAt: text(),
@@ -91,6 +108,7 @@ export function defineModels(sequelize: Sequelize): Models {
       note: mark(),
       folded: mark(),
       hidden: mark(),
+      answer: { type: DataTypes.TEXT, allowNull: false, defaultValue: '' },
     },
     { ...common, tableName: 'lines' },
   )
@@ -117,5 +135,15 @@ export function defineModels(sequelize: Sequelize): Models {
     },
     { ...common, tableName: 'checkpoints' },
   )
-  return { folios, lines, revisions, checkpoints }
+  const blocks = sequelize.define<BlockRow>(
+    'block',
+    {
+      folioId: { type: DataTypes.TEXT, primaryKey: true },
+      id: { type: DataTypes.TEXT, primaryKey: true },
+      numbers: { type: DataTypes.BLOB, allowNull: false },
+      savedAt: text(),
+    },
+    { ...common, tableName: 'blocks' },
+  )
+  return { folios, lines, revisions, checkpoints, blocks }
 }

@@ -74,7 +74,7 @@ export function toProblem(error: unknown): ApiProblem {
 export async function readJson<T>(event: H3Event, schema: ZodType<T>): Promise<T> {
   const type = getHeader(event, 'content-type') ?? ''
   if (!/^application\/json\b/i.test(type)) throw new ApiProblem(415, 'The body must be JSON')
-  const text = await readLimited(event)
+  const text = Buffer.from(await readLimited(event, BODY_LIMIT)).toString('utf8')
   let data: unknown
   try {
     data = JSON.parse(text)
@@ -92,23 +92,30 @@ export async function readJson<T>(event: H3Event, schema: ZodType<T>): Promise<T
   )
 }
 
-async function readLimited(event: H3Event): Promise<string> {
-  const tooLarge = new ApiProblem(413, 'The body is too large', `At most ${BODY_LIMIT / 1024 / 1024} MiB are accepted.`)
+/** The bytes of a body that is no JSON, up to a limit. */
+export async function readBytes(event: H3Event, limit: number): Promise<Uint8Array> {
+  const type = getHeader(event, 'content-type') ?? ''
+  if (!/^application\/octet-stream\b/i.test(type)) throw new ApiProblem(415, 'The body must be bytes')
+  return readLimited(event, limit)
+}
+
+async function readLimited(event: H3Event, limit: number): Promise<Uint8Array> {
+  const tooLarge = new ApiProblem(413, 'The body is too large', `At most ${limit / 1024 / 1024} MiB are accepted.`)
   const declared = Number(getHeader(event, 'content-length') ?? 0)
-  if (declared > BODY_LIMIT) throw tooLarge
+  if (declared > limit) throw tooLarge
   const chunks: Uint8Array[] = []
   let size = 0
   try {
     for await (const chunk of event.node.req as AsyncIterable<Uint8Array>) {
       size += chunk.length
-      if (size > BODY_LIMIT) throw tooLarge
+      if (size > limit) throw tooLarge
       chunks.push(chunk)
     }
   } catch (error) {
     if (error instanceof ApiProblem) throw error
     throw new ApiProblem(408, 'The body did not arrive', 'The connection ended before all of it was there.')
   }
-  return Buffer.concat(chunks).toString('utf8')
+  return Buffer.concat(chunks)
 }
 
 /** The folio identifier of the route. */
@@ -116,6 +123,17 @@ export function folioId(event: H3Event): string {
   const id = idSchema.safeParse(getRouterParam(event, 'id'))
   if (!id.success) throw noFolio()
   return id.data
+}
+
+/** The identifier of a block of numbers in the route. */
+export function blockId(event: H3Event): string {
+  const id = idSchema.safeParse(getRouterParam(event, 'block'))
+  if (!id.success) throw noBlock()
+  return id.data
+}
+
+export function noBlock(): ApiProblem {
+  return new ApiProblem(404, 'There are no such numbers', 'They may not have arrived yet, or were never sent.')
 }
 
 export function noState(): ApiProblem {

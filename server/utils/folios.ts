@@ -1,4 +1,5 @@
 import { resolve } from 'node:path'
+import { Blocks } from '../db/blocks'
 import { openDatabase } from '../db/database'
 import type { Database } from '../db/database'
 import { seedEmptyShelf } from '../db/demo'
@@ -13,6 +14,7 @@ export interface Store {
   readonly folios: Folios
   readonly journal: Journal
   readonly shelf: Shelf
+  readonly blocks: Blocks
 }
 
 let opened: Promise<Store> | null = null
@@ -28,7 +30,7 @@ async function open(): Promise<Store> {
   const folios = new Folios(database)
   await seedEmptyShelf(folios)
   tidyNowAndThen(database)
-  return { database, folios, journal: new Journal(database), shelf: new Shelf(database) }
+  return { database, folios, journal: new Journal(database), shelf: new Shelf(database), blocks: new Blocks(database) }
 }
 
 /** The store of this server; opened once, and again after a failure. */

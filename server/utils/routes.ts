@@ -8,6 +8,7 @@ const ROUTES: readonly (readonly [RegExp, readonly string[]])[] = [
   [/^\/api\/folios\/[^/]+\/(bin|thumbnail)$/, ['PUT']],
   [/^\/api\/folios\/[^/]+\/(duplicate|operations)$/, ['POST']],
   [/^\/api\/folios\/[^/]+\/(journal|missed|rescue)$/, ['GET']],
+  [/^\/api\/folios\/[^/]+\/blocks\/[^/]+$/, ['GET', 'PUT']],
   [/^\/api\/folios\/[^/]+\/states\/[^/]+$/, ['GET', 'PUT']],
 ]
 

@@ -31,6 +31,8 @@ const desk = useDeskStore()
       <ReductionPane v-if="desk.panel === 'bench'" />
       <JournalPane v-if="desk.panel === 'journal'" />
       <HandbookPane v-if="desk.panel === 'handbook'" />
+      <LazyExchangePane v-if="desk.panel === 'exchange'" />
+      <LazyImportPane v-if="desk.panel === 'import'" />
     </div>
   </div>
 </template>

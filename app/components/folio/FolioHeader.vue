@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { mdiBookOpenPageVariantOutline, mdiHistory, mdiMagnify, mdiRedo, mdiShoePrint, mdiUndo } from '@mdi/js'
+import {
+  mdiBookOpenPageVariantOutline,
+  mdiHistory,
+  mdiMagnify,
+  mdiRedo,
+  mdiShoePrint,
+  mdiSwapHorizontal,
+  mdiUndo,
+} from '@mdi/js'
 import { useFolioActions } from '~/composables/folioActions'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -72,6 +80,15 @@ const { stroll } = useFolioActions()
         @click="desk.toggle('handbook')"
       >
         <AppIcon :path="mdiBookOpenPageVariantOutline" /><span class="wide-only">Handbook</span>
+      </button>
+      <button
+        type="button"
+        class="plain-button wide-button"
+        title="Files in and out, and the sheet to hand in (Shift+F10)"
+        :aria-pressed="desk.panel === 'exchange'"
+        @click="desk.toggle('exchange')"
+      >
+        <AppIcon :path="mdiSwapHorizontal" /><span class="wide-only">Exchange</span>
       </button>
       <ThemeButton />
     </nav>

@@ -1,0 +1,22 @@
+import { guessTable } from '#core/exchange/csv'
+import type { TableGuess, TableReading } from '#core/exchange/csv'
+import type { Dialect } from '#core/exchange/dialect'
+import { decode } from '#core/exchange/encoding'
+import { openFile } from '#core/exchange/open'
+import type { Opened } from '#core/exchange/open'
+import type { Fault } from '#core/exchange/told'
+
+/** Reads files away from the page: it stays alive, and reading can be stopped. */
+export class ExchangeService {
+  constructor(private readonly report?: (done: number, total: number) => void) {}
+
+  open(bytes: Uint8Array, name: string, reading?: TableReading): Opened | Fault {
+    return openFile(bytes, name, { reading, report: this.report })
+  }
+
+  /** How a table of text would be read. */
+  guess(bytes: Uint8Array, chosen: Partial<Dialect> = {}): TableGuess | Fault {
+    const decoded = decode(bytes)
+    return decoded.kind === 'fault' ? decoded : guessTable(decoded.text, chosen)
+  }
+}

@@ -1,0 +1,130 @@
+import type { Column, DataTable } from '../exchange/data'
+import { fromDense } from '../values/matrices'
+import { angleSweep, madeSweep, numberSweep, pointAt } from '../values/sweeps'
+import { failure } from '../values/value'
+import type { Axis, Failure, SweepValue, Value } from '../values/value'
+import type { Context } from '../evaluate/context'
+import type { FunctionDefinition } from './definition'
+
+/** The chapter on measured data: taking it up, and putting a sweep on the points of another. */
+
+const column = (name: string, values: readonly number[], unit: string): Column => ({ name, unit, order: 1, re: Float64Array.from(values), im: null }) // prettier-ignore
+
+/** Two points of a lamp, for the examples. */
+const BULB = {
+  name: 'bulb.csv',
+  data: {
+    kind: 'table',
+    rows: 2,
+    columns: [column('V', [2, 6], 'V'), column('I', [0.2, 0.4], 'A')],
+    parameter: 0,
+  } satisfies DataTable,
+}
+
+export const enclosureFunctions: readonly FunctionDefinition[] = [
+  {
+    name: 'enclosure',
+    group: 'sweeps',
+    parameters: [{ name: 'name', kind: 'text' }],
+    summary: 'Measured data that is kept with the folio: a matrix, or its columns as parts that are sweeps.',
+    examples: [
+      { entry: 'enclosure("bulb.csv").I[2]', gives: '0.4', enclosed: BULB },
+      { entry: 'bulb.V/bulb.I', gives: '2 points, 10 … 15', before: ['bulb = enclosure("bulb.csv")'], enclosed: BULB },
+    ],
+    apply: ([name], context) => (name?.kind === 'text' ? context.enclosure(name.text) : failure('wrong-kind')),
+  },
+  {
+    name: 'along',
+    infix: true,
+    group: 'sweeps',
+    parameters: [
+      { name: 'Z', kind: 'any' },
+      { name: 'f', kind: 'any' },
+    ],
+    sweeps: true,
+    summary: 'Z along f: a sweep at the points of another, between its own by straight lines, undefined outside.',
+    examples: [
+      {
+        entry: 'y along x',
+        gives: '3 points, 5 … 25',
+        before: ['a = 0 to 3', 'y = 10*a', 'x = 0.5 to 2.5'],
+      },
+      {
+        entry: '(z along x)[1]',
+        gives: '0.5 + 0.5j',
+        before: ['a = 0 to 1 count 2', 'z = if(a == 0, 1, j)', 'x = 0.5 to 1.5'],
+      },
+      { entry: '(y along x)[2]', gives: 'undefined', before: ['a = 0 to 1', 'y = 2a', 'x = 1 to 2'] },
+    ],
+    apply: ([z, f], context) => along(z, f, context),
+  },
+]
+
+const sign = 'Z along f'
+
+/** Linear interpolation of real and imaginary part over what Z runs along. */
+function along(z: Value | undefined, f: Value | undefined, context: Context): Value | Failure {
+  const wrong = (name: string, needs: string, kind: string): Failure => failure('argument-kind', { signature: sign, name, needs, kind }) // prettier-ignore
+  if (z?.kind !== 'sweep') return wrong('Z', 'sweep', z?.kind ?? '')
+  if (f?.kind !== 'sweep' || f.of === 'other' || f.im !== null)
+    return wrong('f', 'sweep of real numbers', f?.kind ?? '')
+  const knots = knotsOf(z.axis)
+  const places = placesOf(f.re, z.axis.values, knots)
+  const outside = places.filter(({ share }) => Number.isNaN(share)).length
+  if (outside > 0 && context.at) context.hint('along-outside', context.at, { points: outside })
+  return interpolated(z, places, { ...f.axis, angle: f.axis.angle })
+}
+
+/** The points in the order of the parameter; those without one are left out. */
+function knotsOf({ values }: Axis): Uint32Array {
+  let rising = true
+  for (let k = 1; k < values.length; k += 1) if (!((values[k] as number) > (values[k - 1] as number))) rising = false
+  const all = Uint32Array.from(values, (_, k) => k)
+  if (rising && !Number.isNaN(values[0] ?? NaN)) return all
+  return all.filter((k) => !Number.isNaN(values[k] ?? NaN)).sort((a, b) => (values[a] ?? 0) - (values[b] ?? 0) || a - b)
+}
+
+/** Between which points a place lies, and how far from the first to the second; NaN outside. */
+interface Between {
+  readonly low: number
+  readonly high: number
+  readonly share: number
+}
+
+function placesOf(targets: Float64Array, values: Float64Array, knots: Uint32Array): Between[] {
+  const at = (k: number): number => values[knots[k] ?? 0] ?? NaN
+  const last = knots.length - 1
+  return Array.from(targets, (x): Between => {
+    if (!(x >= at(0) && x <= at(last))) return { low: 0, high: 0, share: NaN }
+    let [low, high] = [0, last]
+    while (high - low > 1) {
+      const middle = (low + high) >> 1
+      if (at(middle) <= x) low = middle
+      else high = middle
+    }
+    // At a point itself it is that point, to the last bit; of several there the last.
+    if (at(high) === x) low = high
+    const [a, b] = [at(low), at(high)]
+    return { low: knots[low] ?? 0, high: knots[high] ?? 0, share: a === x ? 0 : (x - a) / (b - a) }
+  })
+}
+
+function interpolated(z: SweepValue, places: readonly Between[], axis: Axis): Value {
+  const part = (values: Float64Array): Float64Array =>
+    Float64Array.from(places, ({ low, high, share }) => mix(values[low] ?? NaN, values[high] ?? NaN, share))
+  if (z.of === 'angle') return angleSweep(axis, part(z.re))
+  if (z.of === 'number') return numberSweep(axis, part(z.re), z.im && part(z.im), z.complex)
+  return madeSweep(axis, (k) => {
+    const { low, high, share } = places[k] ?? { low: 0, high: 0, share: NaN }
+    const [a, b] = [pointAt(z, low), pointAt(z, high)]
+    if (share === 0) return a
+    if (a.kind !== 'matrix' || b.kind !== 'matrix' || a.rows !== b.rows || a.cols !== b.cols) return a
+    const between = (x: Float64Array, y: Float64Array): Float64Array => x.map((v, n) => mix(v, y[n] ?? NaN, share))
+    const [re, im] = [between(a.dense.re, b.dense.re), between(a.dense.im, b.dense.im)]
+    return fromDense({ rows: a.rows, cols: a.cols, re, im }, a.complex || b.complex)
+  })
+}
+
+function mix(a: number, b: number, share: number): number {
+  return share === 0 ? a : a + (b - a) * share
+}
