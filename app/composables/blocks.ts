@@ -38,9 +38,14 @@ export async function sendBlocks(folio: string, operations: readonly Operation[]
   }
 }
 
+/** The numbers of a block, wherever they are; `null` where nobody has them. */
+export async function openNumbers(folio: string, block: string): Promise<Uint8Array | null> {
+  const key = keyOf(folio, block)
+  return fresh.get(key) ?? (await bytesAt(key)) ?? (await api.block(folio, block))
+}
+
 /** The data of an enclosure; `null` where nobody has its numbers. */
 export async function openEnclosure(folio: string, enclosure: Enclosure): Promise<Data | null> {
-  const key = keyOf(folio, enclosure.block)
-  const bytes = fresh.get(key) ?? (await bytesAt(key)) ?? (await api.block(folio, enclosure.block))
+  const bytes = await openNumbers(folio, enclosure.block)
   return bytes && dataFrom(enclosure, bytes)
 }

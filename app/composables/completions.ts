@@ -27,6 +27,10 @@ export function completionsAbove(views: readonly LineView[]): readonly Completio
     const { readout } = view
     const detail = readout.shape === 'none' ? 'function' : readoutText(readout)
     names.set(view.name, { label: view.name, detail: `= ${detail}`, boost: 10 })
+    if (view.kind !== 'parts') continue
+    // The parts of a result by their names: lamp.f, lamp.Z.
+    for (const part of detail.split(' '))
+      names.set(`${view.name}${part}`, { label: `${view.name}${part}`, detail: `a part of ${view.name}`, boost: 5 })
   }
   return [...names.values(), ...functions]
 }

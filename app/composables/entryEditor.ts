@@ -34,6 +34,8 @@ export interface EntryActions {
   readonly undo: () => void
   readonly redo: () => void
   readonly paste: (first: string, rest: readonly string[]) => void
+  /** True where what is pasted is a table: it is shown before it is taken in. */
+  readonly pasteTable: (text: string) => boolean
   /** True where a text is too long for an entry; it has been said then, and the entry stays as it is. */
   readonly refuses: (text: string) => boolean
   readonly applyFix: () => boolean
@@ -105,6 +107,7 @@ function pasteLines(actions: EntryActions): Extension {
       const pasted = text.replace(/\r\n?/g, '\n').replace(/\n$/, '')
       if (!pasted.includes('\n')) return false
       event.preventDefault()
+      if (actions.pasteTable(text)) return true
       const { from, to } = view.state.selection.main
       const [first = '', ...rest] = pasted.split('\n')
       const doc = view.state.doc.toString()
@@ -165,12 +168,12 @@ function done(action: () => unknown): true {
 
 function completions(actions: EntryActions): Extension {
   const source = (context: CompletionContext): CompletionResult | null => {
-    const word = context.matchBefore(/[\p{L}_][\p{L}\p{Nd}_]*/u)
+    const word = context.matchBefore(/[\p{L}_][\p{L}\p{Nd}_]*(?:\.[\p{L}\p{Nd}_]*)?/u)
     if (!word || (word.text.length < 2 && !context.explicit)) return null
     const before = context.state.sliceDoc(Math.max(0, word.from - 1), word.from)
     if (/\d/.test(before) || context.state.sliceDoc(0, word.from).includes('#')) return null
     const options = actions.complete().filter((o) => o.label !== word.text)
-    return { from: word.from, options, validFor: /^[\p{L}\p{Nd}_]*$/u }
+    return { from: word.from, options, validFor: /^[\p{L}\p{Nd}_.]*$/u }
   }
   return autocompletion({
     override: [source],

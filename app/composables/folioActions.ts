@@ -50,6 +50,12 @@ export function useFolioActions() {
       also: 'help functions reference notation',
       run: () => desk.toggle('handbook'),
     },
+    {
+      label: 'Exchange: files in and out',
+      key: 'exchange',
+      also: 'import export save open csv latex markdown touchstone matrix market file share print',
+      run: () => desk.toggle('exchange'),
+    },
     { label: 'Stroll through the folio', key: 'stroll', also: 'present step line by line show', run: stroll },
     { label: 'Keys', key: 'keys', also: 'shortcuts', run: () => (desk.keysOpen = true) },
     { label: 'Name the result, or rename it everywhere', key: 'name', run: onLine(name) },
@@ -121,6 +127,14 @@ export function useFolioActions() {
       })),
       { label: 'New plane plate', also: 'figure complex', run: () => plates.addPlane() },
       { label: 'New curve plate', also: 'figure plot sweep', run: () => plates.addCurve() },
+      {
+        label: 'The sheet: hand in',
+        also: 'print pdf paper submit export',
+        run: () => {
+          folio.keep()
+          desk.sheetOpen = true
+        },
+      },
       { label: 'To the shelf', also: 'folios home', run: () => void navigateTo('/') },
     ]
   }

@@ -2,6 +2,7 @@ import {
   mdiArrowDown,
   mdiArrowUp,
   mdiCheckAll,
+  mdiCheckDecagramOutline,
   mdiContentCopy,
   mdiContentDuplicate,
   mdiDeleteOutline,
@@ -21,6 +22,7 @@ import {
   mdiUnfoldMoreHorizontal,
 } from '@mdi/js'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
+import { withoutMarks } from '#core/exchange/texText'
 import type { CopyForm } from '#core/format/copy'
 import { parseLine } from '#core/notation/parser'
 import { readGrid } from '#core/notation/grid'
@@ -40,6 +42,16 @@ export function useLineActions() {
   const results = useResultsStore()
   const desk = useDeskStore()
   const { actionsFor: onPlates } = usePlateActions()
+
+  /** The whole equation as LaTeX: how the line was understood, and what it came to. */
+  async function copyEquation(id: string): Promise<void> {
+    const value = await results.copyText(id, 'latex')
+    const reading = withoutMarks(results.views.get(id)?.reading ?? '')
+    if (value === null || reading === '') return
+    const text = `${reading} = ${value}`
+    await navigator.clipboard.writeText(text)
+    folio.notice = `Copied: ${text.length > 60 ? `${text.slice(0, 60)}…` : text}`
+  }
 
   async function copy(id: string, form: CopyForm): Promise<void> {
     const text = await results.copyText(id, form)
@@ -152,6 +164,12 @@ export function useLineActions() {
       list.push({ label: 'Fill in a grid', icon: mdiGrid, key: keyText('grid'), run: () => void openGrid(id) })
     if (!several && view?.readout.shape === 'grid')
       list.push({ label: 'Reduce row by row', icon: mdiStairs, run: () => desk.openBench(id) }, ...truths(id))
+    if (entry && !several)
+      list.push({
+        label: line.answer ? `Answer ${line.answer}: change` : 'Mark as an answer',
+        icon: mdiCheckDecagramOutline,
+        run: () => (desk.answering = id),
+      })
     if (view?.stamped && !several)
       list.push({
         label: 'Write the unit in',
@@ -227,6 +245,7 @@ export function useLineActions() {
       ...(twin ? [form('Copy polar', 'polar')] : []),
       form('Copy in full', 'full'),
       form('Copy as LaTeX', 'latex'),
+      { label: 'Copy the equation as LaTeX', icon: mdiContentCopy, run: () => void copyEquation(id) },
       form('Copy as CSV', 'csv'),
     ]
   }

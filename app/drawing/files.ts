@@ -18,19 +18,8 @@ export function pngOf(paint: Paint, size: Size, scale: number): Promise<Blob | n
 
 /** SVG: a vector file with text as text. */
 export async function svgOf(paint: Paint, size: Size, title: string): Promise<Blob> {
-  const { Context } = await import('svgcanvas')
-  const ctx = new Context({ width: size.width, height: size.height })
-  // A path is put into path elements only: the package complains of every other, and has nothing to put there.
-  const putPath = ctx.__applyCurrentDefaultPath.bind(ctx)
-  ctx.__applyCurrentDefaultPath = () => {
-    if (ctx.__currentElement.nodeName === 'path') putPath()
-  }
-  paint(ctx)
-  const root = ctx.getSvg()
-  root.setAttribute('viewBox', `0 0 ${size.width} ${size.height}`)
-  const name = document.createElementNS('http://www.w3.org/2000/svg', 'title')
-  name.textContent = title
-  root.prepend(name)
+  const { svgElement } = await import('./vector')
+  const root = svgElement(paint, size, title)
   const text = new XMLSerializer().serializeToString(root)
   return new Blob([`<?xml version="1.0" encoding="UTF-8"?>\n`, text], { type: 'image/svg+xml' })
 }

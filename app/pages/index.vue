@@ -2,6 +2,7 @@
 import { mdiDeleteRestore, mdiPlus } from '@mdi/js'
 import { onMounted, ref, watch } from 'vue'
 import type { FolioCard } from '#shared/folio'
+import { useShelfFiles } from '~/composables/shelfFiles'
 import { useShelfStore } from '~/stores/shelf'
 
 /** The shelf: the first page, with a card for each folio. */
@@ -20,6 +21,15 @@ const removing = ref<FolioCard | null>(null)
 const removeOpen = ref(false)
 const emptyOpen = ref(false)
 const said = ref('')
+
+const { saveOne, saveAll, chooseFiles, bringIn, passing, refused, asking, answerTwins } = useShelfFiles(
+  (sentence) => (said.value = sentence),
+)
+const dropping = ref(false)
+function onDrop(event: DragEvent): void {
+  dropping.value = false
+  void bringIn([...(event.dataTransfer?.files ?? [])])
+}
 
 async function create(title: string): Promise<void> {
   const folio = await shelf.create(title)
@@ -48,7 +58,13 @@ async function restore(card: FolioCard): Promise<void> {
 </script>
 
 <template>
-  <div class="shelf-page">
+  <div
+    class="shelf-page"
+    :class="{ dropping }"
+    @dragover.prevent="dropping = true"
+    @dragleave="dropping = false"
+    @drop.prevent="onDrop"
+  >
     <header class="masthead">
       <AppMark :size="64" />
       <div>
@@ -76,11 +92,15 @@ async function restore(card: FolioCard): Promise<void> {
             <option value="length">number of lines</option>
           </select>
         </label>
+        <v-btn @click="chooseFiles">Bring in files</v-btn>
+        <v-btn :disabled="shelf.folios.length === 0 || passing !== ''" @click="saveAll">Save all</v-btn>
         <button type="button" class="framed-button primary" @click="creating = true">
           <AppIcon :path="mdiPlus" />New folio
         </button>
       </div>
       <p v-if="shelf.message" class="failure" role="alert">{{ shelf.message }}</p>
+      <p v-if="passing !== ''" class="quiet" role="status">{{ passing }}</p>
+      <p v-for="sentence in refused" :key="sentence" class="failure" role="alert">{{ sentence }}</p>
       <p class="visually-hidden" role="status">{{ said }}</p>
 
       <p v-if="shelf.state === 'loading'" class="quiet">Fetching the folios…</p>
@@ -97,7 +117,13 @@ async function restore(card: FolioCard): Promise<void> {
       </p>
       <ul v-else class="cards">
         <li v-for="card in shelf.folios" :key="card.id">
-          <ShelfCard :card="card" @rename="askRename(card)" @duplicate="shelf.duplicate(card.id)" @bin="bin(card)" />
+          <ShelfCard
+            :card="card"
+            @rename="askRename(card)"
+            @duplicate="shelf.duplicate(card.id)"
+            @bin="bin(card)"
+            @save="saveOne(card)"
+          />
         </li>
       </ul>
       <p v-if="shelf.more" class="further">
@@ -144,6 +170,21 @@ async function restore(card: FolioCard): Promise<void> {
       action="Create"
       @answer="create"
     />
+    <v-dialog
+      :model-value="asking !== null"
+      aria-label="Folios that are here already"
+      @update:model-value="answerTwins('none')"
+    >
+      <div class="sheet twins">
+        <h2>Here already</h2>
+        <p>{{ asking?.sentence }}</p>
+        <div class="twin-buttons">
+          <v-btn @click="answerTwins('none')">Leave them out</v-btn>
+          <v-btn v-if="asking?.comparable" @click="answerTwins('compare')">Compare</v-btn>
+          <v-btn color="primary" variant="flat" @click="answerTwins('beside')">Put them beside</v-btn>
+        </div>
+      </div>
+    </v-dialog>
     <AskDialog
       v-model="renameOpen"
       title="Rename folio"
@@ -184,6 +225,20 @@ async function restore(card: FolioCard): Promise<void> {
 }
 .masthead > div {
   flex: 1;
+}
+.dropping {
+  outline: 3px dashed var(--teal);
+  outline-offset: -6px;
+}
+.twins {
+  padding: 16px 20px;
+}
+.twin-buttons {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
+  gap: 8px;
+  margin-top: 16px;
 }
 h1 {
   font-size: 32px;

@@ -1,5 +1,6 @@
 import { createVuetify } from 'vuetify'
 import type { ThemeDefinition } from 'vuetify'
+import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 import { pageNonce } from '~/composables/nonce'
 import { THEMES } from '~/theme/tokens'
 import type { Theme } from '~/theme/tokens'
@@ -24,6 +25,7 @@ function definition(theme: Theme, dark: boolean): ThemeDefinition {
 
 export default defineNuxtPlugin((nuxtApp) => {
   const vuetify = createVuetify({
+    icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
     theme: {
       // Its style sheet is made in the page: the policy asks for the nonce that this page came with.
       cspNonce: pageNonce(),
@@ -34,6 +36,12 @@ export default defineNuxtPlugin((nuxtApp) => {
       VMenu: { transition: 'fade-transition', offset: 4 },
       VDialog: { transition: 'fade-transition', maxWidth: 460 },
       VTooltip: { openDelay: 350 },
+      VBtn: { variant: 'outlined', rounded: 'sm', height: 36, ripple: false, color: undefined },
+      VBtnToggle: { density: 'compact', divided: true, variant: 'outlined', rounded: 'sm', mandatory: true },
+      VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto', rounded: 'sm', color: 'primary' },
+      VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto', rounded: 'sm', color: 'primary' },
+      VCheckbox: { density: 'compact', hideDetails: 'auto', color: 'primary', ripple: false },
+      VProgressLinear: { color: 'primary', height: 6, rounded: true },
     },
   })
   nuxtApp.vueApp.use(vuetify)

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 
 /** What is open beside the ledger: the tabs of the right column, the index, the sheets. */
-export type Panel = 'plates' | 'table' | 'grid' | 'bench' | 'journal' | 'handbook' | 'exchange' | 'import'
+export type Panel = 'plates' | 'table' | 'grid' | 'bench' | 'journal' | 'handbook' | 'exchange' | 'import' | 'compare'
 
 export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
   plates: 'Plates',
@@ -13,6 +13,7 @@ export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
   handbook: 'Handbook',
   exchange: 'Exchange',
   import: 'File',
+  compare: 'Came back',
 }
 
 export const useDeskStore = defineStore('desk', () => {
@@ -33,6 +34,8 @@ export const useDeskStore = defineStore('desk', () => {
   const topic = ref<string | null>(null)
   /** A kept name that is to be spelled anew, or a line to be named. */
   const renaming = ref<string | null>(null)
+  /** A line that is to be marked as an answer. */
+  const answering = ref<string | null>(null)
 
   /** The line that the grid fills. */
   const gridLine = ref<string | null>(null)
@@ -95,6 +98,7 @@ export const useDeskStore = defineStore('desk', () => {
     part.value = 'ledger'
     topic.value = null
     renaming.value = null
+    answering.value = null
     gridLine.value = null
     benchLine.value = null
     tableLine.value = null
@@ -103,7 +107,7 @@ export const useDeskStore = defineStore('desk', () => {
   }
 
   return {
-    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, sheetOpen, stroll, part, topic, renaming, gridLine, benchLine, tableLine, full,
+    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, sheetOpen, stroll, part, topic, renaming, answering, gridLine, benchLine, tableLine, full,
     show, openGrid, openTable, openBench, hide, toggle, openHandbook, reset,
   } // prettier-ignore
 })

@@ -9,6 +9,7 @@ import { FILE_BYTES_MOST } from '#core/exchange/encoding'
 import type { Opened } from '#core/exchange/open'
 import { fault, faultSentence, remarkSentence } from '#core/exchange/told'
 import type { Fault } from '#core/exchange/told'
+import type { FolioFile } from '#shared/folio'
 import type { ExchangeService } from '~/workers/exchange'
 
 /** A file on its way into a folio: what it is, how it is read, and what came of it. */
@@ -127,5 +128,44 @@ export const useExchangeStore = defineStore('exchange', () => {
     name.value = ''
   }
 
-  return { name, opened, guess, problem, reading, progress, below, data, told, open, speak, choose, stop, clear }
+  /** A file that was dropped on the shelf and waits for its folio; a folio that came back, to be compared. */
+  let carried: { readonly name: string; readonly bytes: Uint8Array } | null = null
+  const returned = shallowRef<FolioFile | null>(null)
+
+  function carry(fileName: string, content: Uint8Array): void {
+    carried = { name: fileName, bytes: content }
+  }
+
+  /** Opens what was carried here, once. */
+  function unload(): boolean {
+    const waiting = carried
+    carried = null
+    if (waiting) void open(waiting.name, waiting.bytes, null)
+    return waiting !== null
+  }
+
+  function bringBack(file: FolioFile): void {
+    returned.value = file
+  }
+
+  return {
+    returned,
+    carry,
+    unload,
+    bringBack,
+    name,
+    opened,
+    guess,
+    problem,
+    reading,
+    progress,
+    below,
+    data,
+    told,
+    open,
+    speak,
+    choose,
+    stop,
+    clear,
+  }
 })

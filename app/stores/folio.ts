@@ -17,6 +17,7 @@ import { applyOperation, difference, invertOperation, stillStands } from '#share
 import type { FolioState, Operation } from '#shared/operations'
 import { api, RequestError } from '~/composables/api'
 import { storeWorks } from '~/composables/browserStore'
+import type { Apart } from '~/composables/linesApart'
 import { DraftKeeper, readDrafts } from '~/composables/drafts'
 import type { Draft } from '~/composables/drafts'
 import { asideRecord, dropAside, keepParts, readAside, readOutbox } from '~/composables/outbox'
@@ -740,6 +741,25 @@ export const useFolioStore = defineStore('folio', () => {
     else reveal(above)
   }
 
+  /** Lines with their notes put in at a place, as one step. */
+  function insertPlain(
+    plain: readonly {
+      readonly source: string
+      readonly note?: true | undefined
+      readonly answer?: string | undefined
+    }[],
+    at: number,
+  ): void {
+    if (editing.value) keep()
+    const operations = plain.map(({ source, note, answer: part }, k): Operation => {
+      const line = { id: newId(), source: source.slice(0, LINE_LENGTH_MAX) }
+      const marked = { ...line, ...(note ? { note } : {}), ...(part ? { answer: part } : {}) }
+      return { type: 'insert', line: marked, at: at + k }
+    })
+    const last = perform('insert lines', operations).at(-1)
+    if (last?.type === 'insert') reveal(last.line.id)
+  }
+
   /** A note put in below a line, or at the end. */
   function insertNoteBelow(lineId: string | null, source: string): void {
     if (editing.value) keep()
@@ -801,6 +821,31 @@ export const useFolioStore = defineStore('folio', () => {
   /** What stands at the head of the sheet. */
   function writeHead(change: Partial<SheetHead>): void {
     perform('head of the sheet', [{ type: 'head', head: change }], null, 'head')
+  }
+
+  /** Lines of a file that came back: theirs in place of mine, or one below the other, or new ones; as one step. */
+  function takeFromFile(lines: readonly (Apart & { readonly both: boolean })[]): void {
+    if (editing.value) keep()
+    let shift = 0
+    const fresh = (source: string, note: boolean) => ({ id: newId(), source, ...(note ? { note: true as const } : {}) })
+    const placed = lines.map((one) => ({ ...one, place: one.id === null ? one.number : indexOf(one.id) + 1 }))
+    placed.sort((a, b) => a.place - b.place)
+    const operations = placed.flatMap(({ id: lineId, mine, theirs, place, note, both }): Operation[] => {
+      if (lineId === null || both) {
+        const at = place + shift
+        shift += 1
+        return [{ type: 'insert', line: fresh(theirs ?? '', note), at }]
+      }
+      if (theirs === null) {
+        shift -= 1
+        return [{ type: 'remove', id: lineId, was: mine ?? '' }]
+      }
+      return [
+        { type: 'edit', id: lineId, source: theirs, was: mine ?? '' },
+        { type: 'mark', id: lineId, marks: { note } },
+      ]
+    })
+    perform('take from a file', operations)
   }
 
   /** Keeps measured data with the folio, with lines that take it up, as one step; newer data of a name takes its place. */
@@ -941,8 +986,8 @@ export const useFolioStore = defineStore('folio', () => {
     role, writable, wouldLose, overlong, browserKeeps, signedOut, damaged, aside, saveState, saver, canUndo, canRedo,
     open, close, flush, takeOver, asFile, dismissAside, putAsideBack, refuses, takeOverlong, perform, undo, redo, edit, type, keep, restore, keepAndGoOn, step, neighbour,
     selectTo, toggleSelected, clearSelection, targets, reveal,
-    insertAt, insertBelow, insertNoteBelow, remove, moveBy, moveTo, duplicate, toggle, turn, paste, rewrite, typeOver,
-    renameName, goBackTo, answer, writeHead, enclose, unenclose, convene, rename, indexOf, lineOf,
+    insertAt, insertBelow, insertPlain, insertNoteBelow, remove, moveBy, moveTo, duplicate, toggle, turn, paste, rewrite, typeOver,
+    renameName, goBackTo, takeFromFile, answer, writeHead, enclose, unenclose, convene, rename, indexOf, lineOf,
   } // prettier-ignore
 })
 

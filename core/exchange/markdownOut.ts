@@ -27,6 +27,11 @@ export function writeMarkdown(
   return `${parts.join('\n\n')}\n`
 }
 
+/** One line or note by itself. */
+export function blockMarkdown(block: Block, letter: 'i' | 'j'): string {
+  return blockText(block, letter, () => null)
+}
+
 function blockText(block: Block, letter: 'i' | 'j', pictureOf: (id: string) => string | null): string {
   switch (block.kind) {
     case 'note':

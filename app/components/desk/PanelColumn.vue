@@ -33,6 +33,7 @@ const desk = useDeskStore()
       <HandbookPane v-if="desk.panel === 'handbook'" />
       <LazyExchangePane v-if="desk.panel === 'exchange'" />
       <LazyImportPane v-if="desk.panel === 'import'" />
+      <LazyComparePane v-if="desk.panel === 'compare'" />
     </div>
   </div>
 </template>

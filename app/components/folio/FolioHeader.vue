@@ -84,7 +84,7 @@ const { stroll } = useFolioActions()
       <button
         type="button"
         class="plain-button wide-button"
-        title="Files in and out, and the sheet to hand in (Shift+F10)"
+        title="Files in and out, and the sheet to hand in (Ctrl+F9)"
         :aria-pressed="desk.panel === 'exchange'"
         @click="desk.toggle('exchange')"
       >

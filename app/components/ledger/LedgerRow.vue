@@ -2,6 +2,7 @@
 import { mdiChevronDown, mdiChevronRight } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { LineView, ShownProblem } from '#core/format/lineView'
+import { isPending } from '#core/notation/sentences'
 import type { Line } from '#shared/folio'
 import { focusIsFree } from '~/composables/focus'
 import { isKey } from '~/composables/keys'
@@ -205,7 +206,7 @@ const marked = computed(() => {
   const { source } = props.line
   const problem = keptProblem.value
   // Of a line that waits, or was stopped, no place in it is at fault.
-  if (!problem || problem.code === 'postponed' || problem.code === 'stopped') return null
+  if (!problem || isPending(problem.code) || problem.code === 'stopped') return null
   return {
     before: source.slice(0, problem.at.from),
     at: source.slice(problem.at.from, problem.at.to),
@@ -245,7 +246,7 @@ const liveReading = computed(() => {
       slim,
       strolled,
       remark: remarkOnly && !editing,
-      error: keptProblem !== null && keptProblem.code !== 'postponed',
+      error: keptProblem !== null && !isPending(keptProblem.code),
       current: isCurrent,
     }"
     :style="hue === null ? {} : { '--own-hue': `var(--hue-${hue + 1})` }"
@@ -321,6 +322,14 @@ const liveReading = computed(() => {
         <span v-else class="blank">&nbsp;</span>
       </button>
       <span v-if="section.length > 0" class="folded-note">{{ sectionText }}</span>
+      <MarkBadge
+        v-if="line.answer && !editing"
+        class="unit-badge"
+        :sign="line.answer"
+        tone="exact"
+        :explanation="`The answer to part ${line.answer}: boxed on the sheet, and listed there.`"
+        :reachable="reachable"
+      />
       <MarkBadge
         v-if="unitDependent && !editing"
         class="unit-badge"

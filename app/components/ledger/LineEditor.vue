@@ -5,6 +5,7 @@ import { createEntry, markProblem } from '~/composables/entryEditor'
 import type { Entry } from '~/composables/entryEditor'
 import { completionsAbove } from '~/composables/completions'
 import { useDeskStore } from '~/stores/desk'
+import { useFileOpening } from '~/composables/fileOpening'
 import { useFolioStore } from '~/stores/folio'
 import { useRecallStore } from '~/stores/recall'
 import { useResultsStore } from '~/stores/results'
@@ -19,6 +20,7 @@ const props = defineProps<{
   fix: (() => void) | null
 }>()
 const folio = useFolioStore()
+const { pasteTable } = useFileOpening()
 const results = useResultsStore()
 const recall = useRecallStore()
 const desk = useDeskStore()
@@ -53,6 +55,7 @@ onMounted(() => {
     undo: () => folio.undo(),
     redo: () => folio.redo(),
     paste: (first, rest) => folio.paste(first, rest),
+    pasteTable,
     refuses: (text) => folio.refuses(text, false),
     applyFix: () => {
       props.fix?.()

@@ -34,6 +34,9 @@ const unfolded = ref(false)
     <span>{{ runs ? `This line takes long and is being reckoned${done}…` : problem.message }}</span>
     <button type="button" class="fix" @click="results.stopLine(line)">Stop it</button>
   </div>
+  <div v-else-if="problem?.code === 'enclosure-loading'" class="message postponed" role="status">
+    <span>{{ problem.message }}</span>
+  </div>
   <div v-else-if="problem" class="message problem" :role="editing ? 'status' : undefined">
     <MarkBadge
       sign="!"

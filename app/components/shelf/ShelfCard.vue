@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { mdiContentDuplicate, mdiDeleteOutline, mdiPencilOutline } from '@mdi/js'
+import { mdiContentDuplicate, mdiDeleteOutline, mdiPencilOutline, mdiTrayArrowDown } from '@mdi/js'
 import { computed } from 'vue'
 import type { FolioCard } from '#shared/folio'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
 
 const props = defineProps<{ card: FolioCard }>()
-const emit = defineEmits<{ rename: []; duplicate: []; bin: [] }>()
+const emit = defineEmits<{ rename: []; duplicate: []; bin: []; save: [] }>()
 
 const changed = computed(() => {
   const date = new Date(props.card.changedAt)
@@ -21,6 +21,7 @@ const actions = computed<readonly MenuAction[]>(() =>
     ? [toBin]
     : [
         { label: 'Rename', icon: mdiPencilOutline, run: () => emit('rename') },
+        { label: 'Save as a file', icon: mdiTrayArrowDown, run: () => emit('save') },
         { label: 'Duplicate', icon: mdiContentDuplicate, run: () => emit('duplicate') },
         toBin,
       ],

@@ -1,9 +1,14 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import type { Component } from 'vue'
 import { useFolioActions } from '~/composables/folioActions'
+import { useClipboardLines } from '~/composables/clipboardLines'
+import { useEnclosures } from '~/composables/enclosures'
+import { useFileOpening } from '~/composables/fileOpening'
 import { saveFolioFile } from '~/composables/folioFile'
 import { isKey } from '~/composables/keys'
 import { useDeskStore } from '~/stores/desk'
+import { useExchangeStore } from '~/stores/exchange'
 import { useFolioStore } from '~/stores/folio'
 import { PLATE_SHARE_LEAST, PLATE_SHARE_MOST, usePreferencesStore } from '~/stores/preferences'
 import { useResultsStore } from '~/stores/results'
@@ -15,6 +20,7 @@ const preferences = usePreferencesStore()
 const results = useResultsStore()
 const desk = useDeskStore()
 const actions = useFolioActions()
+const exchange = useExchangeStore()
 const main = ref<HTMLElement | null>(null)
 
 const id = computed(() => String(route.params.id))
@@ -33,6 +39,8 @@ watch(
   () => folio.status,
   (status) => {
     const [only] = folio.lines
+    if (status === 'ready' && exchange.unload()) return desk.show('import')
+    if (status === 'ready' && exchange.returned) return desk.show('compare')
     if (status === 'ready' && folio.lines.length === 1 && only?.source === '') folio.edit(only.id)
   },
 )
@@ -85,8 +93,65 @@ function onOnline(): void {
   void folio.flush()
 }
 
+// Files that are dropped, tables and lines that are pasted.
+
+useEnclosures()
+const { copyLines, pasteLines } = useClipboardLines()
+const { openFile } = useFileOpening()
+const dropping = ref(false)
+
+const hasFiles = (event: DragEvent): boolean => event.dataTransfer?.types.includes('Files') ?? false
+
+function onDragOver(event: DragEvent): void {
+  if (!hasFiles(event) || folio.status !== 'ready') return
+  event.preventDefault()
+  dropping.value = folio.writable
+}
+
+function onDragLeave(event: DragEvent): void {
+  if (event.relatedTarget === null) dropping.value = false
+}
+
+function onDrop(event: DragEvent): void {
+  dropping.value = false
+  const file = event.dataTransfer?.files[0]
+  if (!hasFiles(event) || !file) return
+  event.preventDefault()
+  const row = event.target instanceof Element ? event.target.closest<HTMLElement>('.row[data-id]') : null
+  void openFile(file, row?.dataset.id ?? folio.current)
+}
+
+/** The browser's own print command prints the sheet. */
+function beforePrint(): void {
+  if (folio.status !== 'ready') return
+  folio.keep()
+  desk.sheetOpen = true
+}
+
+/** The sheet is fetched while nothing else is to be done: the print command finds it ready. */
+const sheetView = shallowRef<Component | null>(null)
+async function fetchSheet(): Promise<void> {
+  sheetView.value ??= (await import('~/components/sheet/SheetView.vue')).default
+}
+watch(
+  () => desk.sheetOpen,
+  (open) => open && void fetchSheet(),
+)
+watch(
+  () => folio.status === 'ready',
+  (ready) => ready && setTimeout(() => void fetchSheet(), SHEET_AFTER),
+)
+/** Milliseconds after a folio was opened. */
+const SHEET_AFTER = 2_500
+
 onMounted(() => {
   window.addEventListener('keydown', onKey)
+  document.addEventListener('copy', copyLines)
+  document.addEventListener('paste', pasteLines)
+  window.addEventListener('dragover', onDragOver)
+  window.addEventListener('dragleave', onDragLeave)
+  window.addEventListener('drop', onDrop)
+  window.addEventListener('beforeprint', beforePrint)
   document.addEventListener('visibilitychange', onHide)
   window.addEventListener('beforeunload', onLeave)
   window.addEventListener('online', onOnline)
@@ -94,6 +159,12 @@ onMounted(() => {
 })
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', onKey)
+  document.removeEventListener('copy', copyLines)
+  document.removeEventListener('paste', pasteLines)
+  window.removeEventListener('dragover', onDragOver)
+  window.removeEventListener('dragleave', onDragLeave)
+  window.removeEventListener('drop', onDrop)
+  window.removeEventListener('beforeprint', beforePrint)
   document.removeEventListener('visibilitychange', onHide)
   window.removeEventListener('beforeunload', onLeave)
   window.removeEventListener('online', onOnline)
@@ -180,6 +251,9 @@ function startSplit(event: PointerEvent): void {
       <KeysDialog />
       <ConventionsSheet />
       <RenameDialog />
+      <AnswerDialog />
+      <p v-if="dropping" class="drop-here" role="status">Let go: you see what is in the file before it is taken in.</p>
+      <component :is="sheetView" v-if="desk.sheetOpen && sheetView" />
     </template>
     <main v-else-if="folio.status === 'failed'" class="state">
       <h2>This folio could not be opened</h2>
@@ -249,6 +323,25 @@ function startSplit(event: PointerEvent): void {
 }
 .tabs {
   display: none;
+}
+.drop-here {
+  position: fixed;
+  inset: auto 0 0;
+  z-index: 800;
+  margin: 0;
+  padding: 16px;
+  text-align: center;
+  background: var(--teal);
+  color: var(--on-teal);
+}
+@media print {
+  .page > :not(.sheet-view) {
+    display: none !important;
+  }
+  .page {
+    display: block;
+    height: auto;
+  }
 }
 .state {
   margin: 12vh auto 0;
