@@ -1,16 +1,24 @@
 import { openFile } from '#core/exchange/open'
 import type { DataFormat } from '#core/exchange/open'
+import type { ArchiveEntry } from '#core/exchange/archive'
 import { enclosedValue } from '#core/exchange/enclosed'
 import type { Data } from '#core/exchange/data'
 import { fault, faultSentence, remarkSentence } from '#core/exchange/told'
 import type { Conventions } from '#core/format/conventions'
 import type { Value } from '#core/values/value'
+import { dataFrom } from '../shared/enclosure'
 import type { FolioFile } from '../shared/folio'
 import { readFolioFile } from '../shared/folioFile'
 
 /** What `reckon` is given: lines to evaluate, or data that is there already. */
 export type Input =
-  | { readonly kind: 'lines'; readonly folio: FolioFile; readonly conventions: Partial<Conventions> }
+  | {
+      readonly kind: 'lines'
+      readonly folio: FolioFile
+      readonly conventions: Partial<Conventions>
+      /** Measured data that came with the folio. */
+      readonly enclosed: readonly { readonly name: string; readonly data: Data }[]
+    }
   | { readonly kind: 'data'; readonly data: Data; readonly name: string; readonly told: readonly string[] }
   | { readonly kind: 'problem'; readonly problem: string }
 
@@ -37,12 +45,21 @@ export function readInput(bytes: Uint8Array, name: string): Input {
 
 const nameOfData = (format: DataFormat): string => (format === 'matrix-market' ? 'M' : 'data')
 
-/** Of an archive the one folio that is in it. */
-function readArchive(entries: readonly { readonly name: string; readonly bytes: Uint8Array }[]): Input {
+/** Of an archive the one folio that is in it, with its numbers. */
+function readArchive(entries: readonly ArchiveEntry[]): Input {
   const folios = entries.filter((entry) => entry.name.endsWith('.json'))
   const [only] = folios
   if (!only) return { kind: 'problem', problem: faultSentence(fault('archive-empty', {})) }
-  if (folios.length === 1) return readInput(only.bytes, only.name)
+  if (folios.length === 1) {
+    const input = readInput(only.bytes, only.name)
+    if (input.kind !== 'lines') return input
+    const enclosed = (input.folio.enclosures ?? []).flatMap((enclosure) => {
+      const block = entries.find((entry) => entry.name === `${enclosure.block}.f64`)
+      const data = block && dataFrom(enclosure, block.bytes)
+      return data ? [{ name: enclosure.name, data }] : []
+    })
+    return { ...input, enclosed }
+  }
   const names = folios.map((entry) => entry.name).join(', ')
   return { kind: 'problem', problem: `The archive holds ${folios.length} folios; give one of them: ${names}` }
 }
@@ -50,7 +67,7 @@ function readArchive(entries: readonly { readonly name: string; readonly bytes: 
 function readFolio(text: string): Input {
   const read = readFolioFile(text)
   if (read.kind === 'fault') return { kind: 'problem', problem: faultSentence(read) }
-  return { kind: 'lines', folio: read.file, conventions: read.file.conventions }
+  return { kind: 'lines', folio: read.file, conventions: read.file.conventions, enclosed: [] }
 }
 
 /** Plain lines; a last line break ends the last line. */
@@ -61,6 +78,7 @@ function linesOf(text: string): Input {
     kind: 'lines',
     folio: { title: 'Untitled', conventions: {}, lines: rows.map((source) => ({ source })) },
     conventions: {},
+    enclosed: [],
   }
 }
 

@@ -5,6 +5,7 @@ import type { Conventions } from '#core/format/conventions'
 import type { Data } from '#core/exchange/data'
 import type { FolioFile } from '../shared/folio'
 import { readInput, valuesOf } from './input'
+import type { Input } from './input'
 import { readOptions, USAGE, UsageError } from './options'
 import type { Options } from './options'
 import { jsonLine, jsonValue, textLine, textValue } from './print'
@@ -42,7 +43,7 @@ function main(): number {
       for (const sentence of input.told) process.stderr.write(`${sentence}\n`)
       return reckonData(input.data, input.name, options)
     case 'lines':
-      return reckonLines(input.folio, { ...DEFAULT_CONVENTIONS, ...input.conventions, ...options.overrides }, options)
+      return reckonLines(input, { ...DEFAULT_CONVENTIONS, ...input.conventions, ...options.overrides }, options)
   }
 }
 
@@ -62,10 +63,15 @@ function asEntry(line: FolioFile['lines'][number]): string {
   return line.note ? `# ${line.source.replace(/\s+/g, ' ')}` : line.source
 }
 
-function reckonLines(folio: FolioFile, conventions: Conventions, options: Options): number {
+function reckonLines(
+  { folio, enclosed }: Extract<Input, { kind: 'lines' }>,
+  conventions: Conventions,
+  options: Options,
+): number {
   const evaluator = new FolioEvaluator()
   evaluator.setSettings(conventions)
   evaluator.setLines(folio.lines.map((line, k) => ({ id: String(k), source: asEntry(line) })))
+  for (const { name, data } of enclosed) evaluator.enclosures.put(name, name, data)
   evaluator.update()
   const results = folio.lines.map((_, k) => evaluator.result(String(k))).filter((r) => r !== null)
   const status = results.some((r) => r.evaluated.problem !== null) ? 1 : 0

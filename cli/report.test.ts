@@ -14,6 +14,8 @@ import { isSafeMath, texText } from '#core/exchange/texText'
 import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import { lineView } from '#core/format/lineView'
 import { DEMO_FOLIOS } from '../server/db/demo'
+import { shoreCable } from '../server/db/shoreCable'
+import { dataFrom } from '../shared/enclosure'
 import type { FolioFile } from '../shared/folio'
 
 /** A folio with its report. */
@@ -23,6 +25,10 @@ function reported(folio: FolioFile): { report: Report; lines: readonly ReportSou
   evaluator.setSettings(conventions)
   const lines = folio.lines.map((line, k) => ({ ...line, id: String(k) }))
   evaluator.setLines(lines.map(({ id, source, note }) => ({ id, source: note ? `# ${source.replace(/\s+/g, ' ')}` : source }))) // prettier-ignore
+  for (const enclosure of folio.enclosures ?? []) {
+    const data = dataFrom(enclosure, shoreCable().numbers)
+    if (data) evaluator.enclosures.put(enclosure.name, enclosure.block, data)
+  }
   evaluator.update()
   const viewOf = (id: string) => {
     const result = evaluator.result(id)

@@ -1,11 +1,24 @@
 import { reckon } from '../../core/testing'
 import { folioFileSchema } from '../../shared/folio'
+import { readFileSync } from 'node:fs'
+import { openFile } from '../../core/exchange/open'
+import { dataFrom } from '../../shared/enclosure'
+import type { FolioFile } from '../../shared/folio'
 import { DEMO_FOLIOS } from './demo'
+import { SHORE_CABLE, shoreCable } from './shoreCable'
+
+/** The data that a folio encloses. */
+const enclosedOf = (file: FolioFile) =>
+  (file.enclosures ?? []).map((enclosure) => ({
+    name: enclosure.name,
+    data: dataFrom(enclosure, shoreCable().numbers)!,
+  }))
 
 describe.each(DEMO_FOLIOS.map((file) => [file.title, file] as const))('%s', (_, file) => {
   const results = reckon(
     file.lines.map((line) => (line.note ? '' : line.source)),
     { ...file.conventions, timeLimit: 20_000 },
+    enclosedOf(file),
   )
   test('no line is in error, and every check passes', () => {
     results.forEach((result, k) => {
@@ -24,11 +37,23 @@ describe.each(DEMO_FOLIOS.map((file) => [file.title, file] as const))('%s', (_, 
   })
 })
 
-test('the shelf starts with five folios, in the order of the story', () =>
+test('the shelf starts with six folios, in the order of the story', () =>
   expect(DEMO_FOLIOS.map((f) => f.title)).toEqual([
     'Lamp circuit',
     'Mast stays',
     'Cable meshes',
     'Beacon drive',
     'Fog horn',
+    'Shore cable measured',
   ]))
+
+test('the samples that can be opened hold the cable of the demonstration, as network data and as a table', () => {
+  const sample = (name: string) => new Uint8Array(readFileSync(`public/samples/${name}`))
+  expect(new TextDecoder().decode(sample('shore-cable.s1p'))).toBe(SHORE_CABLE)
+  const network = openFile(sample('shore-cable.s1p'), 'shore-cable.s1p')
+  const table = openFile(sample('shore-cable.csv'), 'shore-cable.csv')
+  if (network.kind !== 'data' || table.kind !== 'data' || network.data.kind !== 'table' || table.data.kind !== 'table')
+    throw new Error('both are tables')
+  expect(table.data.columns.map((c) => [c.name, c.unit])).toEqual([['Frequency', 'Hz'], ['Z', 'Ω']]) // prettier-ignore
+  expect(table.data.columns.map((c) => [c.re, c.im])).toEqual(network.data.columns.map((c) => [c.re, c.im]))
+})

@@ -2,6 +2,7 @@ import type { FolioFile } from '../../shared/folio'
 import { freshCurve, freshPlate } from '../../shared/plate'
 import type { PlanePlate } from '../../shared/plate'
 import type { Folios } from './folios'
+import { shoreCable } from './shoreCable'
 
 /** A line of a demo folio; one that keeps a name can be meant by it in the plates. */
 function lineOf(line: string | FolioFile['lines'][number]): FolioFile['lines'][number] {
@@ -16,6 +17,8 @@ const kept = (name: string): string => `kept-under-${name}`
 function plane(name: string, caption: string, values: readonly string[], more: Partial<PlanePlate> = {}): PlanePlate {
   return { ...freshPlate(`plate-${name}`, false), caption, on: values.map(kept), ...more }
 }
+
+const cable = shoreCable()
 
 /** Folios that an empty shelf starts with: the story of Skerry Light, all figures made up. */
 export const DEMO_FOLIOS: readonly FolioFile[] = [
@@ -229,9 +232,53 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
       plane('phasor', 'The phasor of the voltage as it turns', ['P', 'V'], { grid: 'polar' }),
     ],
   },
+  {
+    title: 'Shore cable measured',
+    conventions: {},
+    enclosures: [cable.enclosure],
+    head: { course: 'Measurement practice', sheet: '6', date: '' },
+    lines: [
+      {
+        source:
+          '## The shore cable, measured and reckoned\nThe cable was measured from the switchboard with its far end open. Beside it stands what the data sheet makes of it: $R$ and $L$ along the cable, $C$ across it.',
+        note: true as const,
+      },
+      'cable = enclosure("shore-cable.s1p")  # 100 Hz to 1 MHz',
+      'measured = cable.Z',
+      'R = 0.62  # of core and return, in ohms',
+      'L = 480u',
+      'C = 38n',
+      'f = 100 to 1M per decade 60',
+      'Z = (R + 2pi*j*f*L) || 1/(2pi*j*f*C)',
+      '# On the points of the measurement',
+      'reckoned = Z along cable.f',
+      'difference = measured - reckoned',
+      { ...lineOf('apart = dB(difference/reckoned)'), answer: '6 a' },
+      'max(apart)  # the worst point, near resonance',
+      { ...lineOf('f_0 = 1/(2pi*sqrt(L*C))'), answer: '6 b' },
+      '# Far below resonance the data sheet is good to a few per cent',
+      'abs(measured[5]) ~~ abs(reckoned[5]) within 5%',
+    ].map(lineOf),
+    plates: [
+      {
+        ...freshCurve(
+          'plate-cable',
+          ['dB', 'angle'],
+          ['measured', 'reckoned'].map(kept),
+          'Impedance of the cable, measured and reckoned',
+        ),
+        x: { name: 'f / Hz', scale: 'auto', low: null, high: null },
+      },
+      {
+        ...freshCurve('plate-apart', ['re'], ['apart'].map(kept), 'How far the two are apart, relative, in dB'),
+        x: { name: 'f / Hz', scale: 'auto', low: null, high: null },
+      },
+    ],
+  },
 ]
 
 export async function seedEmptyShelf(folios: Folios): Promise<void> {
   if ((await folios.count()) > 0) return
-  for (const file of DEMO_FOLIOS) await folios.create(file)
+  for (const file of DEMO_FOLIOS)
+    await folios.create(file, file.enclosures ? new Map([[cable.enclosure.block, cable.numbers]]) : new Map())
 }

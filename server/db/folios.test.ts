@@ -11,7 +11,6 @@ import { DEMO_FOLIOS, seedEmptyShelf } from './demo'
 import { Folios } from './folios'
 import { Journal } from './journal'
 import { Shelf } from './shelf'
-import { reckon } from '../../core/testing'
 
 // A busy machine is slow, not wrong: some of these tests save more than a hundred times.
 jest.setTimeout(60_000)
@@ -152,19 +151,6 @@ describe('the shelf', () => {
     expect(await folios.count()).toBe(DEMO_FOLIOS.length)
   })
 })
-
-test.each(DEMO_FOLIOS.map((f) => [f.title, f] as const))(
-  'every line of the demo folio %s is good, every check passes',
-  (_title, demo) => {
-    for (const line of reckon(
-      demo.lines.map((l) => l.source),
-      demo.conventions,
-    )) {
-      expect(line.error).toBeNull()
-      if (line.value?.kind === 'check') expect(line.value.pass).toBe(true)
-    }
-  },
-)
 
 describe('marks of a line', () => {
   test('a note, a folded and a hidden line are kept, and taken off again', async () => {

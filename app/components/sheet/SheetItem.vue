@@ -36,12 +36,12 @@ const wide = computed(() => {
 </script>
 
 <template>
-  <header v-if="report" class="item title-block">
+  <div v-if="report" class="item title-block">
     <h1>{{ report.head.title }}</h1>
     <p v-if="about !== ''" class="about">{{ about }}</p>
     <p v-if="report.head.names.length > 0" class="names">{{ report.head.names.join(', ') }}</p>
     <p v-if="conventions" class="conventions">Conventions: {{ report.conventions }}.</p>
-  </header>
+  </div>
   <h2 v-else-if="item.kind === 'answers'" class="item">Answers</h2>
   <div v-else-if="item.kind === 'answer'" class="item answer-row">
     <span class="part">{{ item.answer.label }}</span>
@@ -123,6 +123,12 @@ p {
   min-width: 0;
   overflow: hidden;
   white-space: nowrap;
+}
+.reading-cell > .remark:first-child {
+  font-family: var(--serif);
+  font-style: normal;
+  font-weight: 600;
+  font-size: 15px;
 }
 .remark {
   display: block;

@@ -3,6 +3,7 @@ import { mdiClose, mdiPrinter } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { pagesOf } from '#core/exchange/pages'
 import { fileName } from '~/composables/folioFile'
+import { pageNonce } from '~/composables/nonce'
 import { useReporting } from '~/composables/reporting'
 import { sheetItems } from '~/composables/sheetItems'
 import type { SheetItem } from '~/composables/sheetItems'
@@ -134,7 +135,8 @@ const names = computed({
 })
 
 const answered = computed(() => folio.lines.filter((line) => line.answer).length)
-useHead({ style: [{ innerHTML: () => `@page { size: ${paper.value.css}; margin: 0 }` }] })
+// The policy asks for the nonce that this page came with.
+useHead({ style: [{ innerHTML: () => `@page { size: ${paper.value.css}; margin: 0 }`, nonce: pageNonce() }] })
 </script>
 
 <template>
