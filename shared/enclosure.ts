@@ -119,6 +119,6 @@ export function partsOf(enclosure: Enclosure): readonly string[] {
 
 /** A name for a line that takes it up: `lamp` of `lamp.s1p`. */
 export function lineNameOf(enclosure: Enclosure): string {
-  const [stem] = partNames([{ name: enclosure.name.replace(/\.[A-Za-z0-9]{1,12}$/, '') }])
-  return stem ?? 'data'
+  const stem = enclosure.name.replace(/\.[A-Za-z0-9]{1,12}$/, '')
+  return partNames([{ name: stem === '' ? 'data' : stem }])[0] ?? 'data'
 }

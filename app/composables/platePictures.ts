@@ -1,9 +1,8 @@
-import { Chart, Legend, LinearScale, LineElement, LogarithmicScale, PointElement, ScatterController } from 'chart.js'
-import annotationPlugin from 'chartjs-plugin-annotation'
 import { effectScope, shallowRef } from 'vue'
 import { fitRange, fitView } from '#core/scene/view'
 import type { Size } from '#core/scene/view'
 import type { CurvePlate, PlanePlate, Plate } from '#shared/plate'
+import { Chart } from '~/drawing/charts'
 import { curveConfig, curvesOf, usualXName } from '~/drawing/curve'
 import { paperFor, pngOf, svgOf } from '~/drawing/files'
 import type { Paint } from '~/drawing/files'
@@ -14,8 +13,6 @@ import { usePlatesStore } from '~/stores/plates'
 import { useResultsStore } from '~/stores/results'
 import type { Theme } from '~/theme/tokens'
 import { usePlateMarks } from './plateMarks'
-
-Chart.register(ScatterController, LinearScale, LogarithmicScale, PointElement, LineElement, Legend, annotationPlugin)
 
 /** Sizes of a plate on paper, in pixels of the screen: planes are square, curves are wide. */
 export const PLANE_SIZE: Size = { width: 460, height: 380 }

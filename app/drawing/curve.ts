@@ -1,4 +1,4 @@
-import type { ChartConfiguration, ChartDataset } from 'chart.js'
+import type { ChartConfiguration, ChartDataset, LegendItem } from 'chart.js'
 import type { AnnotationOptions } from 'chartjs-plugin-annotation'
 import type { Conventions } from '#core/format/conventions'
 import { crossings, extremes, heights, sortOf, SORTS, thinned } from '#core/scene/curve'
@@ -166,12 +166,28 @@ export function curveConfig(frame: CurveFrame): CurveConfig {
             pointStyleWidth: 30,
             color: theme.ink,
             font: { family: SERIF, size: 14, style: 'italic' },
+            generateLabels: () => curves.map((curve, k) => legendItem(curve, k, theme)),
           },
         },
         annotation: { annotations: annotationsOf(frame), clip: false },
         tooltip: { enabled: false },
       },
     },
+  }
+}
+
+/** A curve in the legend with the dash it is drawn with: in black and white that is all that tells it from others. */
+function legendItem(curve: Curve, datasetIndex: number, theme: Theme): LegendItem {
+  const strokeStyle = hueColour(theme, curve.ink)
+  return {
+    text: curve.label,
+    fontColor: theme.ink,
+    strokeStyle,
+    fillStyle: strokeStyle,
+    lineWidth: curve.ink.width,
+    lineDash: [...curve.ink.dash],
+    pointStyle: 'line',
+    datasetIndex,
   }
 }
 

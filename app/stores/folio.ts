@@ -741,6 +741,12 @@ export const useFolioStore = defineStore('folio', () => {
     else reveal(above)
   }
 
+  /** An empty line just above a place makes way for what is put in there. */
+  function emptyAbove(at: number): readonly Operation[] {
+    const line = lines.value[at - 1]
+    return line?.source === '' && !line.note ? [{ type: 'remove', id: line.id, was: '' }] : []
+  }
+
   /** Lines with their notes put in at a place, as one step. */
   function insertPlain(
     plain: readonly {
@@ -756,8 +762,9 @@ export const useFolioStore = defineStore('folio', () => {
       const marked = { ...line, ...(note ? { note } : {}), ...(part ? { answer: part } : {}) }
       return { type: 'insert', line: marked, at: at + k }
     })
-    const last = perform('insert lines', operations).at(-1)
-    if (last?.type === 'insert') reveal(last.line.id)
+    const last = operations.at(-1)
+    if (perform('insert lines', [...operations, ...emptyAbove(at)]).length > 0 && last?.type === 'insert')
+      reveal(last.line.id)
   }
 
   /** A note put in below a line, or at the end. */
@@ -852,7 +859,12 @@ export const useFolioStore = defineStore('folio', () => {
   function enclose(enclosure: Enclosure, sources: readonly string[], at: number): readonly string[] {
     if (editing.value) keep()
     const put = sources.map((source, k) => insertion(at + k, source))
-    const done = perform(`enclose ${enclosure.name}`, [{ type: 'enclose', enclosure }, ...put], put[0]?.line.id ?? null)
+    const over = put.length === 0 ? [] : emptyAbove(at)
+    const done = perform(
+      `enclose ${enclosure.name}`,
+      [{ type: 'enclose', enclosure }, ...put, ...over],
+      put[0]?.line.id ?? null,
+    )
     const ids = done.flatMap((o) => (o.type === 'insert' ? [o.line.id] : []))
     const [first] = ids
     if (first !== undefined) reveal(first)

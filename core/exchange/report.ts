@@ -150,7 +150,8 @@ function resultOf(view: LineView, letter: 'i' | 'j'): Result {
     case 'words':
       return { kind: 'words', text: readout.text }
     case 'sweep': {
-      const side = (s: string | Twin): string => (typeof s === 'string' ? s : `${s.rectangular} = ${s.polar}`)
+      const signed = (text: string): string => text.replace(/-/g, '−')
+      const side = (s: string | Twin): string => signed(typeof s === 'string' ? s : `${s.rectangular} = ${s.polar}`)
       const along = readout.along === null ? '' : ` along ${readout.along}`
       return {
         kind: 'words',

@@ -1,7 +1,4 @@
 <script setup lang="ts">
-import { Chart, Legend, LinearScale, LineElement, LogarithmicScale, PointElement, ScatterController } from 'chart.js'
-import annotationPlugin from 'chartjs-plugin-annotation'
-import zoomPlugin from 'chartjs-plugin-zoom'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { isCoarse, nearestIndex } from '#core/scene/curve'
 import type { CurvePlate } from '#shared/plate'
@@ -9,6 +6,7 @@ import type { Point } from '#core/scene/curve'
 import { onceAFrame } from '~/composables/onceAFrame'
 import { useNameDrop } from '~/composables/nameDrop'
 import { usePlateFiles } from '~/composables/plateFiles'
+import { Chart } from '~/drawing/charts'
 import { curveConfig, curvesCsv, curvesOf, isLogX, usualXName } from '~/drawing/curve'
 import type { Curve, CurveFrame } from '~/drawing/curve'
 import { paperFor, saveAs } from '~/drawing/files'
@@ -19,17 +17,6 @@ import { useResultsStore } from '~/stores/results'
 import { THEMES } from '~/theme/tokens'
 
 /** A curve plate: sweeps over what they run along, with cursors that read them. */
-Chart.register(
-  ScatterController,
-  LinearScale,
-  LogarithmicScale,
-  PointElement,
-  LineElement,
-  Legend,
-  annotationPlugin,
-  zoomPlugin,
-)
-
 const props = defineProps<{ plate: CurvePlate; number: number }>()
 const folio = useFolioStore()
 const plates = usePlatesStore()

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Chart, LinearScale, LineElement, PointElement, ScatterController } from 'chart.js'
 import { mdiRulerSquare, mdiTableLarge } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { formatReal } from '#core/format/decimal'
@@ -16,6 +15,7 @@ import { sourcesOf } from '~/composables/nameIndex'
 import { usePlanePointer } from '~/composables/planePointer'
 import { usePlateFiles } from '~/composables/plateFiles'
 import { usePlateMarks } from '~/composables/plateMarks'
+import { Chart } from '~/drawing/charts'
 import type { PlaneFrame } from '~/drawing/frame'
 import { gridStep } from '~/drawing/ground'
 import { boxOf, isCoarseLocus, locusAt } from '~/drawing/locus'
@@ -28,8 +28,6 @@ import { useResultsStore } from '~/stores/results'
 import { THEMES } from '~/theme/tokens'
 
 /** A plane plate: values in the complex plane, to be seen, compared and moved. */
-Chart.register(ScatterController, LinearScale, PointElement, LineElement)
-
 const props = defineProps<{ plate: PlanePlate; number: number }>()
 const folio = useFolioStore()
 const plates = usePlatesStore()

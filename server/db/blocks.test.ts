@@ -1,0 +1,72 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { openDatabase } from './database'
+import type { Database } from './database'
+import { Blocks } from './blocks'
+import { Folios } from './folios'
+
+let folder = ''
+let database: Database
+let folios: Folios
+let blocks: Blocks
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'ornate-phasor-blocks-'))
+  database = await openDatabase(join(folder, 'folios.sqlite'), () => undefined)
+  folios = new Folios(database)
+  blocks = new Blocks(database)
+})
+afterEach(async () => {
+  await database.close()
+  rmSync(folder, { recursive: true })
+})
+
+const enclosure = { kind: 'matrix' as const, name: 'a.mtx', block: 'block-0001', rows: 1, cols: 2, complex: false }
+const numbers = new Uint8Array(new Float64Array([1.5, -2]).buffer)
+
+test('a block is kept once and never changes', async () => {
+  const { id } = await folios.create({ title: 'T', conventions: {}, lines: [] })
+  expect(await blocks.open(id, 'block-0001')).toBeNull()
+  expect(await blocks.keep(id, 'block-0001', numbers)).toBe('kept')
+  expect(await blocks.keep(id, 'block-0001', new Uint8Array(16))).toBe('there')
+  expect(new Uint8Array((await blocks.open(id, 'block-0001'))!)).toEqual(numbers)
+  expect(await blocks.keep('no-such-folio', 'block-0001', numbers)).toBe('missing')
+})
+
+test('enclosures, answers and the head of the sheet are saved, reopened, duplicated and restored', async () => {
+  const created = await folios.create(
+    { title: 'T', conventions: {}, lines: [{ source: 'a = 1', answer: '1 a' }], enclosures: [enclosure], head: { course: 'C', sheet: '2', date: '' } },
+    new Map([['block-0001', numbers]]),
+  ) // prettier-ignore
+  const { id } = created
+  const [line] = created.lines
+  const saved = await folios.save(id, {
+    revision: 0,
+    operations: [
+      { type: 'unenclose', name: 'a.mtx' },
+      { type: 'head', head: { sheet: '3' } },
+      { type: 'mark', id: line!.id, marks: { answer: '' } },
+    ],
+  })
+  expect(saved).toMatchObject({ status: 'saved', revision: 1 })
+  expect(await folios.open(id)).toMatchObject({ enclosures: [], head: { course: 'C', sheet: '3' }, lines: [{ source: 'a = 1' }] }) // prettier-ignore
+  const back = await folios.save(id, { revision: 1, operations: [{ type: 'enclose', enclosure }] })
+  expect(back.status).toBe('saved')
+  const copy = await folios.duplicate(id)
+  expect(copy).toMatchObject({ enclosures: [enclosure], head: { sheet: '3' } })
+  expect(new Uint8Array((await blocks.open(copy!.id, 'block-0001'))!)).toEqual(numbers)
+})
+
+test('the numbers go with their folio', async () => {
+  const { id } = await folios.create({ title: 'T', conventions: {}, lines: [] }, new Map([['block-0001', numbers]]))
+  await folios.bin(id, true)
+  await folios.remove(id)
+  expect(await blocks.open(id, 'block-0001')).toBeNull()
+})
+
+test('a damaged list of enclosures is said to be one; the rest can be rescued', async () => {
+  const { id } = await folios.create({ title: 'T', conventions: {}, lines: [{ source: 'a = 1' }] })
+  await database.run("UPDATE folios SET enclosures = '[{]' WHERE id = ?", [id])
+  await expect(folios.open(id)).rejects.toThrow('its enclosures')
+  expect(await folios.rescue(id)).toMatchObject({ lines: [{ source: 'a = 1' }], enclosures: [] })
+})
