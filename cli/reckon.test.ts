@@ -2,6 +2,8 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
+import { pack } from '#core/exchange/archive'
+import { encode } from '#core/exchange/encoding'
 
 const ROOT = resolve(__dirname, '..')
 
@@ -69,6 +71,70 @@ test.each([
   expect(status).toBe(2)
   expect(err).toMatch(message)
   expect(out).toBe('')
+})
+
+describe('files of data', () => {
+  const put = (name: string, content: string): string => {
+    const file = join(mkdtempSync(join(tmpdir(), 'ornate-phasor-cli-')), name)
+    writeFileSync(file, content)
+    return file
+  }
+  const S1P = '# kHz Z RI R 1\n1 3 4\n2 6 8\n'
+
+  test('each column, or the matrix, is a result under its name', () => {
+    const network = JSON.parse(reckon('', '--json', put('lamp.s1p', S1P)).out) as object[]
+    expect(network).toMatchObject([
+      { line: 1, name: 'f', kind: 'sweep', count: 2, re: [1000, 2000], error: null },
+      { line: 2, name: 'Z', kind: 'sweep', re: [3, 6], im: [4, 8] },
+    ])
+    const matrix = '%%MatrixMarket matrix array real general\n1 2\n5\n6\n'
+    expect(JSON.parse(reckon('', '--json', put('any', matrix)).out)).toMatchObject([
+      { name: 'M', kind: 'matrix', rows: 1, cols: 2, re: [[5, 6]] },
+    ])
+    const table = 'f / Hz;|H| / dB;arg H / °\n1;-20;90\n2;0;180\n3;20;0\n'
+    const columns = JSON.parse(reckon('', '--json', put('run.txt', table)).out) as { name: string; re: number[] }[]
+    expect(columns.map((c) => c.name)).toEqual(['f', 'H'])
+    expect(columns[1]).toMatchObject({ re: [0, -1, 10], im: [expect.closeTo(0.1, 15), 0, 0] })
+  })
+
+  test('what a reader did is told on the error stream; a file that cannot be read exits with 2', () => {
+    expect(reckon('', '--json', put('any', S1P))).toMatchObject({ status: 0, err: expect.stringContaining('by its numbers they are 1') }) // prettier-ignore
+    const bad = reckon('', put('x.mtx', '%%MatrixMarket matrix array real general\n2 2\n1\n'))
+    expect(bad).toMatchObject({ status: 2, out: '', err: 'The file ends after 1 entry; it says that there are 4.\n' })
+  })
+
+  test('lines go to every format, by name or the one that fits', () => {
+    const lines = 'f = 1 to 3\nZ = f + 2j\nA = [[1, 2], [3, 4]]\nk = 5\n1 +\n'
+    const to = (...args: string[]) => reckon(lines, '--to', ...args)
+    expect(to('csv', '--name', 'Z')).toMatchObject({ status: 1, out: 'f,re(Z),im(Z)\r\n1,1,2\r\n2,2,2\r\n3,3,2\r\n' })
+    expect(to('spreadsheet', '--name', 'k').out).toBe('\uFEFFname;re;im\r\nk;5;0\r\n')
+    expect(to('mtx').out).toContain('array real general\n% A\n2 2\n1\n3\n2\n4\n')
+    expect(to('touchstone').out).toBe('! Z\n# Hz Z RI R 1\n1 1 2\n2 2 2\n3 3 2\n')
+    expect(to('markdown').out).toContain('**(5)** ` 1 + `\\\n**Error:**')
+    expect(to('latex').out).toContain('\\begin{document}')
+    expect(to('lines').out).toBe(lines)
+    expect(JSON.parse(to('folio').out)).toMatchObject({ version: 2, lines: lines.trimEnd().split('\n').map((source) => ({ source })) }) // prettier-ignore
+    expect(to('csv', '--name', 'none')).toMatchObject({ status: 2, err: 'No line keeps the name none, or it is in error.\n' }) // prettier-ignore
+    expect(to('mtx', '--name', 'k')).toMatchObject({ status: 2, err: 'k cannot be written as mtx, which takes a matrix or a vector.\n' }) // prettier-ignore
+  })
+
+  test('a file of data goes to another format, bit for bit', () => {
+    const written = reckon('', '--to', 'csv', put('a.s1p', S1P)).out
+    expect(written).toBe('f / Hz,re(Z) / Ω,im(Z) / Ω\r\n1000,3,4\r\n2000,6,8\r\n')
+    expect(reckon('', '--to', 'touchstone', put('a.csv', written)).out).toContain('1000 3 4\n2000 6 8\n')
+  })
+
+  test('an archive of a folio brings its numbers', () => {
+    const block = new Uint8Array(new Float64Array([1.5, -2]).buffer)
+    const folio = { title: 'T', lines: [{ source: 'sum(enclosure("a.mtx"))' }], enclosures: [{ kind: 'matrix', name: 'a.mtx', block: 'block-0001', rows: 1, cols: 2, complex: false }] } // prettier-ignore
+    const archive = pack([
+      { name: 'T.folio.json', bytes: encode(JSON.stringify(folio)) },
+      { name: 'block-0001.f64', bytes: block },
+    ])
+    const file = join(mkdtempSync(join(tmpdir(), 'ornate-phasor-cli-')), 'T.folio.zip')
+    writeFileSync(file, archive)
+    expect(reckon('', file)).toMatchObject({ status: 0, out: '-0.5\n' })
+  })
 })
 
 test('a damaged folio file is said to be one', () => {

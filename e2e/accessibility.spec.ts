@@ -41,6 +41,32 @@ for (const theme of ['day', 'night'] as const) {
       await page.keyboard.press('Escape')
     })
 
+    test('exchange, a file before it is taken in, an answer, the sheet', async ({ folio, page }) => {
+      await folio.open(['z = 1 + 2j', '# a remark', 'A = [[1, 2], [3, 4]]', '1 +'])
+      await page.keyboard.press('Control+F9')
+      await expect(page.getByRole('heading', { name: 'Hand in' })).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      const [chooser] = await Promise.all([
+        page.waitForEvent('filechooser'),
+        page.getByRole('button', { name: 'Open a file' }).click(),
+      ])
+      const buffer = Buffer.from('f / Hz;|H| / dB;arg H / °\n1;-20;90\n2;0;x\n3;20;0\n')
+      await chooser.setFiles({ name: 'run.csv', mimeType: 'text/csv', buffer })
+      await expect(page.getByText('3 rows: f in Hz, H')).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      await folio.row(1).hover()
+      await folio.row(1).getByRole('button', { name: 'Actions for line 1' }).click()
+      await page.getByRole('menuitem', { name: 'Mark as an answer' }).click()
+      const dialog = page.getByRole('dialog', { name: 'Mark as an answer' })
+      await expect(dialog).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      await dialog.getByRole('button', { name: 'Mark', exact: true }).click()
+      await page.getByRole('button', { name: 'Exchange', exact: true }).first().click()
+      await page.getByRole('button', { name: 'The sheet' }).click()
+      await expect(page.getByRole('article', { name: 'Page 1 of 1' })).toContainText('Answers')
+      expect(await violations(page)).toEqual([])
+    })
+
     test('curves, loci, sheets of the plates, measuring, the table of a sweep', async ({ folio, page }) => {
       await folio.open([
         'f = 1 to 100 per decade 20',

@@ -300,3 +300,37 @@ test('the sheet: an answer is boxed and listed; the pages of the PDF are those o
   expect(content).not.toContain('/Subtype /Image')
   writeFileSync(test.info().outputPath('sheet.pdf'), pdf)
 })
+
+test('the print command of the browser gives the same sheet, and the folio back', async ({ folio, page }) => {
+  await folio.open([
+    '# Given',
+    'V = 230∠0°',
+    'Z = 12 + 5j',
+    ...Array.from({ length: 40 }, (_, k) => `I_${k} = V/(Z + ${k})`),
+  ])
+  await expect(folio.row(4)).toContainText('I')
+  // The sheet is fetched while nothing else is to be done.
+  await page.waitForLoadState('networkidle')
+  await page.waitForFunction(() => performance.getEntriesByType('resource').some((r) => /SheetView/.test(r.name)))
+  const printed = (await page.pdf({ preferCSSPageSize: true })).toString('latin1')
+  await expect(page.getByRole('region', { name: 'The sheet' })).toHaveCount(0)
+  await page.keyboard.press('Control+F9')
+  await page.getByRole('button', { name: 'The sheet' }).click()
+  const pages = page.getByRole('region', { name: 'The sheet' }).getByRole('article')
+  await expect(pages.first()).toContainText('page 1 of')
+  expect(printed.match(/\/Type\s*\/Page\b/g)).toHaveLength(await pages.count())
+})
+
+test('the parts of measured data are offered as they are typed', async ({ folio, page }) => {
+  await folio.open(['a = 1'])
+  await drop(folio.row(1), 'lamp.s1p', '# kHz Z RI R 1\n1 3 4\n2 6 8\n')
+  await page.getByLabel('and draw it').uncheck()
+  await page.getByRole('button', { name: 'Keep with the folio' }).click()
+  await expect(folio.row(2)).toContainText('.f .Z')
+  await folio.row(2).locator('.opener').focus()
+  await page.keyboard.press('Control+Enter')
+  await page.keyboard.type('lamp.')
+  await expect(page.getByRole('option', { name: /lamp\.f/ })).toBeVisible()
+  await page.getByRole('option', { name: /lamp\.Z/ }).click()
+  await expect(folio.editor).toHaveText('lamp.Z')
+})

@@ -109,6 +109,22 @@ await shot(day, 'locus')
 await day.locator('[data-line="10"]').getByRole('button', { name: 'Table of line 10' }).click()
 await shot(day, 'sweep-table')
 
+await openDemo(day, 'Shore cable measured')
+await day.keyboard.press('Control+F9')
+const [chooser] = await Promise.all([
+  day.waitForEvent('filechooser'),
+  day.getByRole('button', { name: 'Open a file' }).click(),
+])
+await chooser.setFiles(join(ROOT, 'public/samples/shore-cable.csv'))
+await day.getByText('49 rows').waitFor()
+await shot(day, 'import')
+await day.getByRole('button', { name: 'Cancel' }).click()
+await day.getByRole('button', { name: 'Exchange', exact: true }).first().click()
+await day.getByRole('button', { name: 'The sheet' }).click()
+await day.getByText('page 1 of').waitFor()
+await shot(day, 'sheet')
+await day.getByRole('button', { name: 'Back to the folio' }).click()
+
 const night = await page('night')
 await openDemo(night)
 await night.mouse.move(640, 20)

@@ -1,3 +1,4 @@
+import { z } from 'zod'
 import { fault } from '../core/exchange/told'
 import type { Fault } from '../core/exchange/told'
 import { folioFileSchema } from './folio'
@@ -33,4 +34,16 @@ export function readFolioFile(text: string): ReadFolioFile | Fault {
 /** The text of a folio file. */
 export function writeFolioFile(file: FolioFile): string {
   return `${JSON.stringify({ version: FOLIO_FILE_VERSION, ...file }, null, 2)}\n`
+}
+
+/** What a folio file looks like, as JSON Schema (draft 2020-12). */
+export function folioFileJsonSchema(): object {
+  const schema = z.toJSONSchema(
+    folioFileSchema.extend({ version: z.int().min(1).max(FOLIO_FILE_VERSION).optional() }),
+    {
+      io: 'input',
+      unrepresentable: 'any',
+    },
+  )
+  return { title: 'A folio file of Ornate Phasor', ...schema }
 }

@@ -1,4 +1,5 @@
 import * as fc from 'fast-check'
+import { DEFAULT_CONVENTIONS } from './conventions'
 import { newId } from './id'
 import { LINES_MAX } from './limits'
 import { mergeSentence, rebase } from './merge'
@@ -148,4 +149,28 @@ test('no text that its author left standing is lost to the other, whatever both 
     }),
     { numRuns: 3_000 },
   )
+})
+
+test('measured data of two windows stands side by side; of one name the later numbers count, and none are mixed', () => {
+  const enclose = (name: string, block: string): Operation => ({
+    type: 'enclose',
+    enclosure: { kind: 'matrix', name, block, rows: 1, cols: 1, complex: false },
+  })
+  const base: FolioState = { title: 'T', conventions: DEFAULT_CONVENTIONS, lines: [], enclosures: [] }
+  const done = (state: FolioState, ...operations: Operation[]): FolioState =>
+    operations.reduce((before, o) => applyOperation(before, o) ?? before, state)
+  const theirs = done(base, enclose('a.csv', 'block-0001'), enclose('c.csv', 'block-0002'))
+  const merged = rebase(
+    theirs,
+    [enclose('b.csv', 'block-0003'), enclose('c.csv', 'block-0004')],
+    () => 'fresh-0001',
+    base,
+  )
+  expect(merged.state.enclosures?.map((e) => [e.name, e.block])).toEqual([
+    ['a.csv', 'block-0001'],
+    ['c.csv', 'block-0004'],
+    ['b.csv', 'block-0003'],
+  ])
+  expect(merged.operations).toHaveLength(2)
+  expect(merged.unfit).toEqual([])
 })

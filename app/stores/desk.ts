@@ -26,6 +26,8 @@ export const useDeskStore = defineStore('desk', () => {
   const conventionsOpen = ref(false)
   /** True while the folio is seen as the sheet that is handed in. */
   const sheetOpen = ref(false)
+  /** True where only the browser's print command has opened it: it goes again when that is done. */
+  const sheetForPrint = ref(false)
   /** The line that the stroll has come to, counted from 0; `null` outside a stroll. */
   const stroll = ref<number | null>(null)
   /** The part of the page that a narrow window shows. */
@@ -104,10 +106,11 @@ export const useDeskStore = defineStore('desk', () => {
     tableLine.value = null
     full.value = false
     sheetOpen.value = false
+    sheetForPrint.value = false
   }
 
   return {
-    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, sheetOpen, stroll, part, topic, renaming, answering, gridLine, benchLine, tableLine, full,
+    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, sheetOpen, sheetForPrint, stroll, part, topic, renaming, answering, gridLine, benchLine, tableLine, full,
     show, openGrid, openTable, openBench, hide, toggle, openHandbook, reset,
   } // prettier-ignore
 })

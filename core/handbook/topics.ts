@@ -92,6 +92,14 @@ export const TOPICS: readonly Topic[] = [
     ],
   },
   {
+    id: 'measured-data',
+    title: 'Measured data and files',
+    text: 'A file of measurements is kept with the folio as an enclosure: open it under Exchange, drop it on the ledger, or paste a table. A line takes it up, and its columns are parts that are sweeps: lamp = enclosure("lamp.s1p"), then lamp.f and lamp.Z. Z along f puts a sweep on the points of another, by straight lines between its own points; outside of them it is undefined. What an instrument could not measure is undefined, too. The sheet that is handed in, and files for others (LaTeX, Markdown, CSV, Matrix Market, Touchstone), are under Exchange.',
+    examples: [
+      { before: ['a = 0 to 4', 'y = a^2', 'x = 0.5 to 3.5'], entry: 'y along x', gives: '4 points, 0.5 … 12.5' },
+    ],
+  },
+  {
     id: 'unknowns',
     title: 'Unknowns and polynomials',
     text: 'unknown s, a makes names algebraic: products are multiplied out and like terms collected. p where s = 2j, a = 1 puts values in, all at once: numbers, sweeps, other polynomials, or for a single unknown a square matrix. A ratio in one unknown is brought to lowest terms where its coefficients are exact.',

@@ -156,7 +156,12 @@ function close(): void {
       </ul>
 
       <div class="actions">
-        <v-btn color="primary" variant="flat" @click="enclose(exchange.name, data, draw && data.kind === 'table')">
+        <v-btn
+          color="primary"
+          variant="flat"
+          :disabled="!folio.writable"
+          @click="enclose(exchange.name, data, draw && data.kind === 'table')"
+        >
           {{ replaces ? 'Take in the new numbers' : 'Keep with the folio' }}
         </v-btn>
         <v-btn v-if="small" @click="writeIn(exchange.name, small)">Write into a line</v-btn>

@@ -103,7 +103,6 @@ onBeforeUnmount(() => {
   document.title = title
 })
 let title = ''
-let byBrowser = false
 
 /** What a PDF of it is called: course, sheet, name. */
 const pdfName = computed(() => {
@@ -113,13 +112,13 @@ const pdfName = computed(() => {
 watch(pdfName, (name) => (document.title = name))
 
 function print(): void {
-  byBrowser = false
   window.print()
 }
 function onPrinted(): void {
-  if (byBrowser) close()
+  if (desk.sheetForPrint) close()
 }
 function close(): void {
+  desk.sheetForPrint = false
   desk.sheetOpen = false
 }
 

@@ -123,8 +123,9 @@ function onDrop(event: DragEvent): void {
 
 /** The browser's own print command prints the sheet. */
 function beforePrint(): void {
-  if (folio.status !== 'ready') return
+  if (folio.status !== 'ready' || desk.sheetOpen) return
   folio.keep()
+  desk.sheetForPrint = true
   desk.sheetOpen = true
 }
 
