@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs'
 import * as fc from 'fast-check'
-import { faultSentence } from '../core/exchange/told'
+import { faultSentence } from '#core/exchange/told'
 import { DEMO_FOLIOS } from '../server/db/demo'
-import type { FolioFile } from './folio'
-import { FOLIO_FILE_VERSION, folioFileJsonSchema, readFolioFile, writeFolioFile } from './folioFile'
-import { freshCurve, freshPlate } from './plate'
+import type { FolioFile } from '../shared/folio'
+import { FOLIO_FILE_VERSION, folioFileJsonSchema, readFolioFile, writeFolioFile } from '../shared/folioFile'
+import { freshCurve, freshPlate } from '../shared/plate'
 
 const id = fc.stringMatching(/^[A-Za-z0-9_-]{8,20}$/)
 const text = fc.string({ unit: 'binary', maxLength: 40 })
