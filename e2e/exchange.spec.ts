@@ -310,8 +310,7 @@ test('the print command of the browser gives the same sheet, and the folio back'
   ])
   await expect(folio.row(4)).toContainText('I')
   // The sheet is fetched while nothing else is to be done.
-  await page.waitForLoadState('networkidle')
-  await page.waitForFunction(() => performance.getEntriesByType('resource').some((r) => /SheetView/.test(r.name)))
+  await expect(page.locator('[data-sheet="ready"]')).toBeVisible()
   const printed = (await page.pdf({ preferCSSPageSize: true })).toString('latin1')
   await expect(page.getByRole('region', { name: 'The sheet' })).toHaveCount(0)
   await page.keyboard.press('Control+F9')

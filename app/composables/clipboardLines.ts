@@ -22,7 +22,7 @@ export function useClipboardLines() {
   }
 
   function copyLines(event: ClipboardEvent): void {
-    const lines = chosen()
+    const lines = event.defaultPrevented ? [] : chosen()
     if (lines.length === 0 || !event.clipboardData) return
     const head = { title: folio.title, ...folio.head, names: [] }
     const numbers = new Map(folio.lines.map((line, k) => [line.id, k + 1]))
@@ -41,7 +41,8 @@ export function useClipboardLines() {
 
   /** Pasted where nothing is typed: lines below the current one, or a table that is shown first. */
   function pasteLines(event: ClipboardEvent): void {
-    if (folio.editing || isText(document.activeElement) || !folio.writable) return
+    // An editor that has taken it closes while its lines go in: it is not taken once more.
+    if (event.defaultPrevented || folio.editing || isText(document.activeElement) || !folio.writable) return
     const text = event.clipboardData?.getData('text/plain') ?? ''
     if (text.trim() === '') return
     event.preventDefault()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { thinned } from '#core/scene/curve'
 import type { CurvePlate } from '#shared/plate'
 import { curvesOf, isLogX } from '~/drawing/curve'
 import { useFolioStore } from '~/stores/folio'
@@ -10,17 +11,18 @@ const props = defineProps<{ plate: CurvePlate }>()
 const folio = useFolioStore()
 const plates = usePlatesStore()
 const SIZE = { width: 96, height: 66 }
-const POINTS = 60
+const COLUMNS = 48
 
 const curves = computed(() => {
   const all = curvesOf(props.plate, plates.sweepsOn(props.plate), null, folio.conventions.angle)
   const log = isLogX(props.plate, all)
   return all.map((curve) => {
-    const every = Math.max(1, Math.floor(curve.x.length / POINTS))
-    const points = Array.from({ length: Math.ceil(curve.x.length / every) }, (_, k) => k * every).flatMap((k) => {
-      const [x, y] = [curve.x[k] ?? NaN, curve.y[k] ?? NaN]
-      return Number.isFinite(y) ? [{ x: log ? Math.log(x) : x, y }] : []
-    })
+    const along = (x: number): number => (log ? Math.log(x) : x)
+    const [first, last] = [along(curve.x[0] ?? 0), along(curve.x.at(-1) ?? 1)]
+    const columnOf = (x: number): number => ((along(x) - first) / (last - first || 1)) * COLUMNS
+    const points = thinned(curve.x, curve.y, columnOf, COLUMNS).flatMap(({ x, y }) =>
+      Number.isFinite(y) ? [{ x: along(x), y }] : [],
+    )
     const [xs, ys] = [points.map((p) => p.x), points.map((p) => p.y)]
     const span = (list: number[]) => ({ low: Math.min(...list), size: Math.max(...list) - Math.min(...list) || 1 })
     const [h, v] = [span(xs), span(ys)]

@@ -3,7 +3,6 @@ import { mdiClose, mdiPrinter } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { pagesOf } from '#core/exchange/pages'
 import { fileName } from '~/composables/folioFile'
-import { pageNonce } from '~/composables/nonce'
 import { useReporting } from '~/composables/reporting'
 import { sheetItems } from '~/composables/sheetItems'
 import type { SheetItem } from '~/composables/sheetItems'
@@ -24,10 +23,7 @@ const sheet = useSheetStore()
 const { report, shownPlates, pictures, theme } = useReporting()
 
 /** Pages in pixels of 1/96 inch, and what of their height is left for the text. */
-const PAPERS = {
-  A4: { width: 794, height: 1122, css: 'A4' },
-  Letter: { width: 816, height: 1055, css: 'letter' },
-} as const
+const PAPERS = { A4: { width: 794, height: 1122 }, Letter: { width: 816, height: 1055 } } as const
 const MARGIN = 64
 const HEAD = 34
 const paper = computed(() => PAPERS[sheet.choices.paper])
@@ -94,12 +90,10 @@ onMounted(() => {
   void measure()
   // Letters that come later are wider or narrower than those that stood for them.
   void document.fonts.ready.then(measure)
-  window.addEventListener('afterprint', onPrinted)
   title = document.title
   document.title = pdfName.value
 })
 onBeforeUnmount(() => {
-  window.removeEventListener('afterprint', onPrinted)
   document.title = title
 })
 let title = ''
@@ -113,9 +107,6 @@ watch(pdfName, (name) => (document.title = name))
 
 function print(): void {
   window.print()
-}
-function onPrinted(): void {
-  if (desk.sheetForPrint) close()
 }
 function close(): void {
   desk.sheetForPrint = false
@@ -134,8 +125,6 @@ const names = computed({
 })
 
 const answered = computed(() => folio.lines.filter((line) => line.answer).length)
-// The policy asks for the nonce that this page came with.
-useHead({ style: [{ innerHTML: () => `@page { size: ${paper.value.css}; margin: 0 }`, nonce: pageNonce() }] })
 </script>
 
 <template>

@@ -7,11 +7,13 @@ import { useEnclosures } from '~/composables/enclosures'
 import { useFileOpening } from '~/composables/fileOpening'
 import { saveFolioFile } from '~/composables/folioFile'
 import { isKey } from '~/composables/keys'
+import { pageNonce } from '~/composables/nonce'
 import { useDeskStore } from '~/stores/desk'
 import { useExchangeStore } from '~/stores/exchange'
 import { useFolioStore } from '~/stores/folio'
 import { PLATE_SHARE_LEAST, PLATE_SHARE_MOST, usePreferencesStore } from '~/stores/preferences'
 import { useResultsStore } from '~/stores/results'
+import { useSheetStore } from '~/stores/sheet'
 
 /** The folio page: conventions, ledger, plates. */
 const route = useRoute()
@@ -32,6 +34,16 @@ watch(
   },
   { immediate: true },
 )
+// The paper is told before anything is printed: the print command waits for nothing.
+const sheet = useSheetStore()
+useHead({
+  style: [
+    {
+      innerHTML: () => `@page { size: ${sheet.choices.paper === 'A4' ? 'A4' : 'letter'}; margin: 0 }`,
+      nonce: pageNonce(),
+    },
+  ],
+})
 useHead({ title: computed(() => (folio.title === '' ? 'Ornate Phasor' : `${folio.title} · Ornate Phasor`)) })
 
 // An empty folio begins in its first line.
@@ -125,6 +137,10 @@ function onDrop(event: DragEvent): void {
 function beforePrint(): void {
   if (folio.status !== 'ready' || desk.sheetOpen) return
   folio.keep()
+  if (!sheetView.value) {
+    folio.notice = 'The sheet was still being fetched when you printed: print once more.'
+    return
+  }
   desk.sheetForPrint = true
   desk.sheetOpen = true
 }
@@ -140,13 +156,24 @@ watch(
 )
 watch(
   () => folio.status === 'ready',
-  (ready) => ready && setTimeout(() => void fetchSheet(), SHEET_AFTER),
+  (ready) => {
+    if (!ready) return
+    if (typeof requestIdleCallback === 'undefined') setTimeout(() => void fetchSheet(), SHEET_AFTER)
+    else requestIdleCallback(() => void fetchSheet(), { timeout: SHEET_AFTER })
+  },
 )
-/** Milliseconds after a folio was opened. */
-const SHEET_AFTER = 2_500
+/** Milliseconds after a folio was opened, at most. */
+const SHEET_AFTER = 2_000
+
+function afterPrint(): void {
+  if (!desk.sheetForPrint) return
+  desk.sheetForPrint = false
+  desk.sheetOpen = false
+}
 
 onMounted(() => {
   window.addEventListener('keydown', onKey)
+  window.addEventListener('afterprint', afterPrint)
   document.addEventListener('copy', copyLines)
   document.addEventListener('paste', pasteLines)
   window.addEventListener('dragover', onDragOver)
@@ -160,6 +187,7 @@ onMounted(() => {
 })
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', onKey)
+  window.removeEventListener('afterprint', afterPrint)
   document.removeEventListener('copy', copyLines)
   document.removeEventListener('paste', pasteLines)
   window.removeEventListener('dragover', onDragOver)
@@ -188,7 +216,7 @@ function startSplit(event: PointerEvent): void {
 </script>
 
 <template>
-  <div class="page">
+  <div class="page" :class="{ 'as-sheet': desk.sheetOpen && sheetView }" :data-sheet="sheetView ? 'ready' : null">
     <FolioHeader v-show="!keyboardUp" />
     <template v-if="folio.status === 'ready'">
       <ConventionsRail />
@@ -336,7 +364,7 @@ function startSplit(event: PointerEvent): void {
   color: var(--on-teal);
 }
 @media print {
-  .page > :not(.sheet-view) {
+  .as-sheet > :not(.sheet-view) {
     display: none !important;
   }
   .page {
