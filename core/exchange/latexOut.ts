@@ -1,7 +1,7 @@
 import MarkdownIt from 'markdown-it'
-import { noteMath } from '../format/noteMath'
+import { HELD, holdFormulas } from './noteFormulas'
 import type { Block, Entry, Piece, Report } from './report'
-import { isSafeMath, texMath, texText, withoutMarks } from './texText'
+import { texMath, texText, withoutMarks } from './texText'
 
 /**
  * A folio as a report in LaTeX that compiles as it is, with nothing but amsmath, amssymb, geometry, graphicx and
@@ -160,15 +160,8 @@ type Token = ReturnType<typeof markdown.parse>[number]
 
 /** A note: its Markdown as LaTeX. Formulas that might not compile stand as they were typed. */
 export function noteLatex(text: string, letter: 'i' | 'j'): string {
-  const formulas: string[] = []
-  const held = text.replace(
-    /\$\$([^$]+)\$\$|\$(?!\s)([^$\n]*[^\s$\n])\$(?!\d)/g,
-    (whole, display: string | undefined, inline: string | undefined) => {
-      const own = (display ?? inline ?? '').trim()
-      const latex = noteMath(own, letter) ?? (isSafeMath(own) ? own : null)
-      formulas.push(latex === null ? typed(whole) : fit({ latex, text: own }))
-      return `\uE000${formulas.length - 1}\uE001`
-    },
+  const { text: held, formulas } = holdFormulas(text, letter, (latex, own, whole) =>
+    latex === null ? typed(whole) : fit({ latex, text: own }),
   )
   const written = (plain: string): string =>
     plain
@@ -237,7 +230,7 @@ function inlineLatex(token: Token, written: (text: string) => string): string {
     case 'text':
       return written(token.content)
     case 'code_inline':
-      return typed(token.content.replace(/\uE000\d+\uE001/g, ' '))
+      return typed(token.content.replace(HELD, ' '))
     case 'strong_open':
       return '\\textbf{'
     case 'em_open':

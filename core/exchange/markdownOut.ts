@@ -1,8 +1,8 @@
 import MarkdownIt from 'markdown-it'
-import { noteMath } from '../format/noteMath'
+import { HELD, holdFormulas } from './noteFormulas'
 import { writePlain } from './plainLines'
 import type { Block, Entry, Report, ReportSource } from './report'
-import { isSafeMath, withoutMarks } from './texText'
+import { withoutMarks } from './texText'
 
 /**
  * A folio as a report in CommonMark, mathematics between dollar signs. CommonMark itself knows no dollar signs: it
@@ -143,19 +143,9 @@ const NEXT = 'the next paragraph'
 
 /** A note as it was written, its formulas in LaTeX; nothing in it runs, whoever reads it. */
 export function inertNote(text: string, letter: 'i' | 'j'): string {
-  const formulas: string[] = []
-  const held = text.replace(
-    /\$\$([^$]+)\$\$|\$(?!\s)([^$\n]*[^\s$\n])\$(?!\d)/g,
-    (whole, display: string | undefined, inline: string | undefined) => {
-      const own = (display ?? inline ?? '').trim()
-      const latex = noteMath(own, letter) ?? (isSafeMath(own) ? own : null)
-      if (latex === null) return whole
-      formulas.push(math(latex))
-      return `\uE000${formulas.length - 1}\uE001`
-    },
-  )
+  const { text: held, formulas } = holdFormulas(text, letter, (latex) => (latex === null ? null : math(latex)))
   const safe = isInert(held) ? held : held.split('\n').map(escapeMarkdown).join('\n')
-  return safe.replace(/\uE000(\d+)\uE001/g, (_, k: string) => formulas[Number(k)] ?? '').trim()
+  return safe.replace(HELD, (_, k: string) => formulas[Number(k)] ?? '').trim()
 }
 
 /** No HTML, no picture, no link but to the web or to an address; what follows begins anew. */
