@@ -72,6 +72,8 @@ export default defineNuxtConfig({
   $production: { nitro: { entry: fileURLToPath(new URL('server/entry.ts', import.meta.url)) } },
   nitro: {
     errorHandler: '~~/server/error',
+    // Brotli and gzip beside every file: what crosses the wire is a quarter.
+    compressPublicAssets: { brotli: true, gzip: true },
     typescript: { tsConfig: { exclude: TESTS } },
   },
   security: {

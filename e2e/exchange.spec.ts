@@ -301,6 +301,33 @@ test('the sheet: an answer is boxed and listed; the pages of the PDF are those o
   writeFileSync(test.info().outputPath('sheet.pdf'), pdf)
 })
 
+test('notes of any length are divided among the pages at their paragraphs, and nothing is cut off', async ({
+  page,
+  folio,
+}) => {
+  const words = (count: number): string => 'Words of a note that go on. '.repeat(count)
+  const lines = Array.from({ length: 14 }, (_, k) => [
+    { source: `## Part ${k}\n${words(3 * k)}\n\n- a\n- b\n\n${words(20)}`, note: true },
+    { source: `z_${k} = ${k} + 1j` },
+  ]).flat()
+  const made = await page.request.post('/api/folios', { data: { title: 'Notes', conventions: {}, lines } })
+  await page.goto(`/folio/${((await made.json()) as { id: string }).id}`)
+  await expect(folio.row(2)).toContainText('z')
+  await page.keyboard.press('Control+F9')
+  await page.getByRole('button', { name: 'The sheet' }).click()
+  const pages = page.getByRole('region', { name: 'The sheet' }).getByRole('article')
+  await expect(pages.nth(2)).toBeVisible()
+  const cut = await pages.evaluateAll(
+    (all) =>
+      all.flatMap((one) => {
+        const { bottom } = one.getBoundingClientRect()
+        return [...one.querySelectorAll('.cell')].filter((cell) => cell.getBoundingClientRect().bottom > bottom)
+      }).length,
+  )
+  expect(cut).toBe(0)
+  await expect(page.getByRole('article').filter({ hasText: 'Part 13' })).toHaveCount(1)
+})
+
 test('the print command of the browser gives the same sheet, and the folio back', async ({ folio, page }) => {
   await folio.open([
     '# Given',

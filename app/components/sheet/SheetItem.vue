@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
+import { drawNote } from '~/composables/markdown'
 import type { SheetItem } from '~/composables/sheetItems'
 
 /** One piece of the sheet, the same in the preview and on paper. */
@@ -19,6 +20,9 @@ function draw(): void {
 }
 onMounted(draw)
 watch(() => props.picture, draw)
+
+/** Drawn at once, not when what draws notes has come: the pages are measured by it. */
+const note = computed(() => (props.item.kind === 'note' ? drawNote(props.item.text, props.letter) : ''))
 
 const report = computed(() => (props.item.kind === 'title' ? props.item.report : null))
 const about = computed(() => {
@@ -50,7 +54,10 @@ const wide = computed(() => {
     /></span>
     <span class="from">({{ item.answer.entry.number }})</span>
   </div>
-  <div v-else-if="item.kind === 'note'" class="item note"><NoteText :text="item.text" :letter="letter" /></div>
+  <div v-else-if="item.kind === 'note'" class="item note">
+    <!-- eslint-disable-next-line vue/no-v-html -- drawn by markdown-it with raw HTML off and untrusted KaTeX -->
+    <div class="note-text" v-html="note" />
+  </div>
   <figure v-else-if="item.kind === 'figure'" class="item">
     <div ref="host" class="picture" />
     <figcaption>
