@@ -148,7 +148,14 @@ function beforePrint(): void {
 /** The sheet is fetched while nothing else is to be done: the print command finds it ready. */
 const sheetView = shallowRef<Component | null>(null)
 async function fetchSheet(): Promise<void> {
-  sheetView.value ??= (await import('~/components/sheet/SheetView.vue')).default
+  try {
+    sheetView.value ??= (await import('~/components/sheet/SheetView.vue')).default
+  } catch {
+    // Without a network it is fetched when it is asked for again.
+    if (!desk.sheetOpen) return
+    desk.sheetOpen = false
+    folio.notice = 'The sheet could not be fetched. Is the server still running?'
+  }
 }
 watch(
   () => desk.sheetOpen,
