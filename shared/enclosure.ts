@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { partNames } from '#core/exchange/enclosed'
+import { COLUMNS_MOST, ROWS_MOST } from '#core/exchange/data'
+import { partNames } from '#core/exchange/partNames'
 import type { Column, Data } from '#core/exchange/data'
 
 /**
@@ -17,8 +18,6 @@ export const enclosureNameSchema = z
   .max(ENCLOSURE_NAME_MAX)
   .regex(/^[^"“”\\\p{Cc}]+$/u, 'a name without quotation marks')
 
-export const ENCLOSED_ROWS_MOST = 1_000_000
-export const ENCLOSED_COLUMNS_MOST = 1_000
 /** Bytes of the numbers of one enclosure. */
 export const ENCLOSED_BYTES_MOST = 64 * 1024 * 1024
 /** Enclosures of one folio. */
@@ -37,8 +36,8 @@ const anyEnclosure = z.discriminatedUnion('kind', [
     kind: z.literal('table'),
     name: enclosureNameSchema,
     block: id,
-    rows: z.int().min(1).max(ENCLOSED_ROWS_MOST),
-    columns: z.array(columnSchema).min(1).max(ENCLOSED_COLUMNS_MOST),
+    rows: z.int().min(1).max(ROWS_MOST),
+    columns: z.array(columnSchema).min(1).max(COLUMNS_MOST),
     /** Which column the others run along; -1 for none. */
     parameter: z.int().min(-1),
   }),

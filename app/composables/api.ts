@@ -37,13 +37,17 @@ const PATIENCE = 30_000
 /** The same for a block of numbers. */
 const BLOCK_PATIENCE = 120_000
 
-async function request<T>(schema: ZodType<T>, path: string, init: RequestInit = {}): Promise<T> {
-  let response: Response
+/** Whatever the server answers; that it does not is an error. */
+async function answerTo(path: string, init: RequestInit = {}): Promise<Response> {
   try {
-    response = await fetch(path, { signal: AbortSignal.timeout(PATIENCE), ...init })
+    return await fetch(path, { signal: AbortSignal.timeout(PATIENCE), ...init })
   } catch {
     throw new RequestError(0, 'The server does not answer.')
   }
+}
+
+async function request<T>(schema: ZodType<T>, path: string, init: RequestInit = {}): Promise<T> {
+  const response = await answerTo(path, init)
   const body: unknown = await response.json().catch(() => null)
   if (!response.ok) {
     const problem = httpProblemSchema.safeParse(body)
@@ -103,12 +107,8 @@ export const api = {
   },
   /** The numbers of measured data; `null` where the server has none. */
   async block(id: string, block: string): Promise<Uint8Array | null> {
-    let response: Response
-    try {
-      response = await fetch(`/api/folios/${id}/blocks/${block}`, { signal: AbortSignal.timeout(BLOCK_PATIENCE) })
-    } catch {
-      throw new RequestError(0, 'The server does not answer.')
-    }
+    const signal = AbortSignal.timeout(BLOCK_PATIENCE)
+    const response = await answerTo(`/api/folios/${id}/blocks/${block}`, { signal })
     if (response.status === 404) return null
     if (!response.ok) throw new RequestError(response.status, 'The server could not give the numbers.')
     return new Uint8Array(await response.arrayBuffer())

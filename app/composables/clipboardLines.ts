@@ -25,10 +25,9 @@ export function useClipboardLines() {
     const lines = event.defaultPrevented ? [] : chosen()
     if (lines.length === 0 || !event.clipboardData) return
     const head = { title: folio.title, ...folio.head, names: [] }
-    const numbers = new Map(folio.lines.map((line, k) => [line.id, k + 1]))
-    const { blocks } = makeReport(head, folio.conventions, folio.lines, (id) => results.views.get(id) ?? null)
-    const own = new Set(lines.map((line) => numbers.get(line.id)))
-    const shown = blocks.filter((block) => block.kind !== 'figure' && own.has(block.number))
+    // The others keep their places, so that each line has its number, and say nothing.
+    const told = folio.lines.map((line) => (lines.includes(line) ? line : { ...line, source: '' }))
+    const { blocks: shown } = makeReport(head, folio.conventions, told, (id) => results.views.get(id) ?? null)
     event.clipboardData.setData('text/plain', writePlain(lines).replace(/\n$/, ''))
     event.clipboardData.setData(
       'text/markdown',

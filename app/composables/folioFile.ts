@@ -1,11 +1,8 @@
+import { saveAs } from '~/drawing/files'
+
 /** Offers a text as a file to save: work that neither the server nor the browser keeps leaves the page this way. */
 export function saveFolioFile(title: string, text: string): void {
-  const address = URL.createObjectURL(new Blob([text], { type: 'application/json' }))
-  const link = document.createElement('a')
-  link.href = address
-  link.download = `${fileName(title)}.json`
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(address), 10_000)
+  saveAs(new Blob([text], { type: 'application/json' }), `${fileName(title)}.json`)
 }
 
 /** The title as a name for a file. */

@@ -1,13 +1,15 @@
 import katex from 'katex'
 import MarkdownIt from 'markdown-it'
 import type { MarkdownIt as Instance } from 'markdown-it'
+import { withoutMarks } from '#core/exchange/texText'
 import { noteMath } from '#core/format/noteMath'
 
 /** Notes: Markdown with mathematics between dollar signs. Raw HTML and images are text. */
 
 function drawMath(text: string, letter: 'i' | 'j', display: boolean): string {
+  const ownMath = noteMath(text, letter)
   // What a note brings is never trusted: no links, no classes, no files.
-  return katex.renderToString(noteMath(text, letter)?.replace(/\\html(Data|Class)\{[^}]*\}/g, '') ?? text, {
+  return katex.renderToString(ownMath === null ? text : withoutMarks(ownMath), {
     throwOnError: false,
     trust: false,
     strict: false,

@@ -1,5 +1,6 @@
 import { watch } from 'vue'
-import { writeNumeral } from '#core/exchange/numerals'
+import { matrixValue } from '#core/exchange/enclosed'
+import { copyText } from '#core/format/copy'
 import { readPlain } from '#core/exchange/plainLines'
 import type { Data, DataMatrix } from '#core/exchange/data'
 import type { FolioFile } from '#shared/folio'
@@ -8,11 +9,11 @@ import { faultSentence } from '#core/exchange/told'
 import { lineNameOf, partsOf } from '#shared/enclosure'
 import type { Enclosure } from '#shared/enclosure'
 import { encloseNumbers } from './blocks'
+import { keptNames } from './nameIndex'
 import { useDeskStore } from '~/stores/desk'
 import { useExchangeStore } from '~/stores/exchange'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
-import { useResultsStore } from '~/stores/results'
 
 /** Entries of a matrix that is written into a line at most. */
 export const WRITTEN_MOST = 100
@@ -27,16 +28,21 @@ export function useTakingIn() {
   const exchange = useExchangeStore()
   const folio = useFolioStore()
   const plates = usePlatesStore()
-  const results = useResultsStore()
 
   const place = (): number => {
     const at = exchange.below === null ? -1 : folio.indexOf(exchange.below)
     return at < 0 ? folio.lines.length : at + 1
   }
 
+  /** The file is dealt with, or given up. */
+  function close(): void {
+    exchange.clear()
+    desk.hide('import')
+  }
+
   /** A name that no line keeps yet. */
   function freeName(wanted: string): string {
-    const kept = new Set([...results.views.values()].flatMap((v) => (v.name === null ? [] : [v.name])))
+    const kept = keptNames(folio.lines)
     let name = wanted
     for (let n = 2; kept.has(name); n += 1) name = `${wanted}_${n}`
     return name
@@ -49,10 +55,8 @@ export function useTakingIn() {
     const known = folio.lines.some((line) => line.source.includes(takesUp))
     const sources = known ? [] : linesFor(enclosure, takesUp, draw)
     const ids = folio.enclose(enclosure, sources, place())
-    const replaced = known ? `“${enclosure.name}” has the new numbers; the lines that use it follow.` : ''
-    exchange.clear()
-    desk.hide('import')
-    folio.notice = replaced
+    close()
+    folio.notice = known ? `“${enclosure.name}” has the new numbers; the lines that use it follow.` : ''
     const [, ...drawn] = ids
     if (draw && drawn.length > 0) drawWhenThere(drawn)
   }
@@ -75,12 +79,12 @@ export function useTakingIn() {
       (candidate) => {
         if (!candidate) return
         clearTimeout(timer)
-        queueMicrotask(() => stop())
+        stop()
         plates.showCurves(first)
         for (const other of others) if (plates.plate.kind === 'curve') plates.put(plates.plate, other, true)
         desk.show('plates')
       },
-      { immediate: false, flush: 'post' },
+      { flush: 'post' },
     )
     const timer = setTimeout(() => stop(), PATIENCE)
   }
@@ -88,9 +92,9 @@ export function useTakingIn() {
   /** A small matrix as an entry that can be edited. */
   function writeIn(name: string, matrix: DataMatrix): void {
     const own = freeName(lineNameOf({ kind: 'matrix', name, block: '', rows: 1, cols: 1, complex: false }))
-    folio.insertPlain([{ source: `${own} = ${matrixEntry(matrix, folio.conventions.letter)}` }], place())
-    exchange.clear()
-    desk.hide('import')
+    const entry = copyText(matrixValue(matrix), 'full', folio.conventions)
+    folio.insertPlain([{ source: `${own} = ${entry}` }], place())
+    close()
   }
 
   /** The lines of a text, or of a folio file, put into this folio. */
@@ -98,8 +102,7 @@ export function useTakingIn() {
     const lines = isFolio ? folioOf(text)?.lines : readPlain(text)
     if (!lines) return
     folio.insertPlain(lines, place())
-    exchange.clear()
-    desk.hide('import')
+    close()
   }
 
   function folioOf(text: string): FolioFile | null {
@@ -109,17 +112,5 @@ export function useTakingIn() {
     return null
   }
 
-  return { enclose, writeIn, putIn }
-}
-
-/** A matrix as it is typed, every number in full. */
-export function matrixEntry({ rows, cols, re, im }: DataMatrix, letter: 'i' | 'j'): string {
-  const part = (x: number): string => (Number.isNaN(x) ? '0/0' : writeNumeral(x))
-  const entry = (k: number): string => {
-    const [x, y] = [re[k] ?? NaN, im?.[k] ?? 0]
-    if (!im || y === 0) return part(x)
-    return `${part(x)} ${y < 0 ? '-' : '+'} ${part(Math.abs(y))}${letter}`
-  }
-  const row = (r: number): string => `[${Array.from({ length: cols }, (_, c) => entry(r * cols + c)).join(', ')}]`
-  return `[${Array.from({ length: rows }, (_, r) => row(r)).join(', ')}]`
+  return { enclose, writeIn, putIn, close }
 }

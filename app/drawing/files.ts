@@ -29,7 +29,7 @@ export function saveAs(blob: Blob, name: string): void {
   link.href = URL.createObjectURL(blob)
   link.download = name
   link.click()
-  setTimeout(() => URL.revokeObjectURL(link.href), 1_000)
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
 }
 
 /** `Lamp-circuit-plate-1.png` */

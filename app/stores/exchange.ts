@@ -75,10 +75,7 @@ export const useExchangeStore = defineStore('exchange', () => {
       if (mine !== turn) return
       if (found.kind === 'fault') return fail(found)
       opened.value = found
-      if (found.kind === 'data' && found.format === 'table' && !guess.value) {
-        const how = await remote().guess(content)
-        if (mine === turn && how.kind === 'guess') guess.value = how
-      }
+      if (found.kind === 'data') guess.value ??= found.guess
     } catch {
       if (mine === turn) problem.value = 'The file could not be read.'
     } finally {

@@ -229,21 +229,29 @@ export class EvaluatorService {
 
   /** The value of a line as a file; without a line all kept numbers. */
   numberFile(id: string | null, format: NumberFormat, options: ValueOptions): NumberFile | Fault {
-    const kept = this.order.flatMap((line): Named[] => {
-      const result = this.evaluator.result(line)
-      const value = result?.evaluated.value
-      const name = result ? definedName(result.parsed) : null
-      return value && !result?.evaluated.problem && (id === line || (id === null && name !== null))
-        ? [{ name: name ?? `line_${this.order.indexOf(line) + 1}`, value }]
-        : []
-    })
-    const [only] = kept
-    if (id !== null) return only ? writeValue(only, format, options) : fault('no-such-name', { name: 'of this line' })
-    return writeFirst(
-      kept.filter(({ value }) => value.kind === 'number'),
-      format,
-      options,
-    )
+    if (id === null) {
+      const kept = this.order.flatMap((line) => this.keptBy(line) ?? [])
+      return writeFirst(
+        kept.filter(({ value }) => value.kind === 'number'),
+        format,
+        options,
+      )
+    }
+    const value = this.valueOf(id)
+    const name = this.keptBy(id)?.name ?? `line_${this.order.indexOf(id) + 1}`
+    return value ? writeValue({ name, value }, format, options) : fault('no-such-name', { name: 'of this line' })
+  }
+
+  private valueOf(id: string): Value | null {
+    const evaluated = this.evaluator.result(id)?.evaluated
+    return evaluated && !evaluated.problem ? evaluated.value : null
+  }
+
+  /** What a line keeps under a name; `null` where it keeps nothing. */
+  private keptBy(id: string): Named | null {
+    const parsed = this.evaluator.result(id)?.parsed
+    const [name, value] = [parsed ? definedName(parsed) : null, this.valueOf(id)]
+    return name !== null && value ? { name, value } : null
   }
 
   private textOf(id: string): string {

@@ -14,8 +14,8 @@ export class ExchangeService {
     return openFile(bytes, name, { reading, report: this.report })
   }
 
-  /** How a table of text would be read. */
-  guess(bytes: Uint8Array, chosen: Partial<Dialect> = {}): TableGuess | Fault {
+  /** How a table of text would be read with these separators. */
+  guess(bytes: Uint8Array, chosen: Dialect): TableGuess | Fault {
     const decoded = decode(bytes)
     return decoded.kind === 'fault' ? decoded : guessTable(decoded.text, chosen)
   }

@@ -1,6 +1,7 @@
 import * as fc from 'fast-check'
 import type { Column, DataTable } from '../exchange/data'
-import { enclosedValue, partNames } from '../exchange/enclosed'
+import { enclosedValue } from '../exchange/enclosed'
+import { partNames } from '../exchange/partNames'
 import { reckon } from '../testing'
 import { FolioEvaluator } from './folio'
 

@@ -1,5 +1,7 @@
 import Papa from 'papaparse'
+import { polar } from '../numbers/complex'
 import { ENTRIES_MOST } from '../values/matrices'
+import { COLUMNS_MOST, ROWS_MOST } from './data'
 import type { Column, Data } from './data'
 import { blockOf, cellOf, dialectOf, numeralText } from './dialect'
 import type { Dialect } from './dialect'
@@ -57,8 +59,6 @@ export interface ReadTable {
   readonly told: readonly Remark[]
 }
 
-const COLUMNS_MOST = 1_000
-export const ROWS_MOST = 1_000_000
 /** Records that a guess looks at, and of which the first are shown. */
 const LOOKED_AT = 400
 const SHOWN = 12
@@ -389,7 +389,7 @@ function addTo(column: Filling, values: Float64Array, cells: readonly string[], 
       ? { re: NaN, im: NaN }
       : column.angle === 'deg'
         ? fromDegrees(size, b, numeralText(text, mark))
-        : { re: size * Math.cos(b), im: size * Math.sin(b) }
+        : polar(size, b)
   column.re.push(z.re)
   column.im.push(z.im)
 }

@@ -1,3 +1,4 @@
+import * as C from '../numbers/complex'
 import type { Column, Data, DataMatrix } from './data'
 import { writeNumeral } from './numerals'
 
@@ -95,9 +96,10 @@ function written({ name, unit, re, im }: Column, style: CsvStyle): Written[] {
       { head: head(`re(${name})`, unit), cell: (row) => numeral(re[row] ?? NaN, style) },
       { head: head(`im(${name})`, unit), cell: (row) => numeral(im[row] ?? NaN, style) },
     ]
+  const at = (row: number): C.Complex => ({ re: re[row] ?? NaN, im: im[row] ?? NaN })
   return [
-    { head: head(`abs(${name})`, unit), cell: (row) => numeral(Math.hypot(re[row] ?? NaN, im[row] ?? NaN), style) },
-    { head: head(`arg(${name})`, angles), cell: (row) => numeral(turn(Math.atan2(im[row] ?? NaN, re[row] ?? NaN)), style) }, // prettier-ignore
+    { head: head(`abs(${name})`, unit), cell: (row) => numeral(C.abs(at(row)), style) },
+    { head: head(`arg(${name})`, angles), cell: (row) => numeral(turn(C.arg(at(row))), style) }, // prettier-ignore
   ]
 }
 

@@ -35,11 +35,9 @@ export interface DataMatrix {
 
 export type Data = DataTable | DataMatrix
 
-/** Doubles that it holds. */
-export function doublesIn(data: Data): number {
-  const parts = data.kind === 'matrix' ? [data] : data.columns
-  return parts.reduce((sum, { re, im }) => sum + re.length + (im?.length ?? 0), 0)
-}
+/** Most rows and columns of a table. */
+export const ROWS_MOST = 1_000_000
+export const COLUMNS_MOST = 1_000
 
 /** True where two hold the same, bit for bit. */
 export function sameData(a: Data, b: Data): boolean {

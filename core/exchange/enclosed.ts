@@ -1,39 +1,19 @@
-import { fromDense, itemsOf, matrixOf } from '../values/matrices'
-import { angleSweep, madeSweep, numberSweep } from '../values/sweeps'
+import { EXACT_MOST, fromDense, matrixOf } from '../values/matrices'
+import { angleSweep, madeSweep, numberSweep, pointAt } from '../values/sweeps'
 import { wholeNumber } from '../values/make'
 import type { Axis, PartsValue, Value } from '../values/value'
+import { partNames } from './partNames'
 import type { Column, Data, DataMatrix, DataTable } from './data'
 
 /** Data as values of the notation: a matrix, or sweeps under the names of the columns. */
-
-/** The name under which a column is taken up: `lamp.f`. Letters, digits and underscores; no name comes twice. */
-export function partNames(columns: readonly { readonly name: string }[]): readonly string[] {
-  const names: string[] = []
-  columns.forEach(({ name }, k) => {
-    const plain = name
-      .normalize('NFKD')
-      .replace(/[\u0300-\u036f]/g, '')
-      .replace(/[µμ]/g, 'u')
-      .replace(/[^A-Za-z0-9_\u0370-\u03ff]+/g, '_')
-      .replace(/^_+|_+$/g, '')
-    const stem = plain === '' ? `column_${k + 1}` : /^\d/.test(plain) ? `c${plain}` : plain
-    let found = stem
-    for (let n = 2; names.includes(found); n += 1) found = `${stem}_${n}`
-    names.push(found)
-  })
-  return names
-}
 
 /** What `enclosure("…")` is worth. */
 export function enclosedValue(name: string, data: Data): Value {
   return data.kind === 'matrix' ? matrixValue(data) : tableValue(name, data)
 }
 
-/** Most entries of a matrix of whole numbers that is exact. */
-const EXACT_ENTRIES = 400
-
 export function matrixValue({ rows, cols, re, im }: DataMatrix): Value {
-  const whole = im === null && re.length <= EXACT_ENTRIES && re.every(Number.isSafeInteger)
+  const whole = im === null && re.length <= EXACT_MOST && re.every(Number.isSafeInteger)
   if (whole) return matrixOf(rows, cols, Array.from(re, wholeNumber))
   return fromDense({ rows, cols, re, im: im ?? new Float64Array(re.length) }, im !== null)
 }
@@ -121,19 +101,16 @@ export function dataOf(name: string, value: Value): Data | null {
 function columnOf(name: string, value: Extract<Value, { kind: 'sweep' }>): Column | null {
   if (value.of === 'angle') return { name, unit: 'rad', order: 1, re: value.re, im: null }
   if (value.of === 'number') return { name, unit: '', order: 1, re: value.re, im: value.im }
-  const at = (k: number): Value | undefined => (value.make ? value.make(k) : value.items?.[k])
-  const first = at(0)
-  if (first?.kind !== 'matrix' || first.rows !== first.cols) return null
+  const first = pointAt(value, 0)
+  if (first.kind !== 'matrix' || first.rows !== first.cols) return null
   const size = first.rows * first.rows
   const re = new Float64Array(size * value.count)
   const im = new Float64Array(size * value.count)
   for (let k = 0; k < value.count; k += 1) {
-    const m = at(k)
-    if (m?.kind !== 'matrix' || m.rows !== first.rows || m.cols !== first.rows) return null
-    itemsOf(m).forEach((z, n) => {
-      re[k * size + n] = z.re
-      im[k * size + n] = z.im
-    })
+    const m = pointAt(value, k)
+    if (m.kind !== 'matrix' || m.rows !== first.rows || m.cols !== first.rows) return null
+    re.set(m.dense.re, k * size)
+    im.set(m.dense.im, k * size)
   }
   return { name, unit: '', order: first.rows, re, im }
 }

@@ -1,7 +1,7 @@
 import { isArchive, unpack } from './archive'
 import type { ArchiveEntry } from './archive'
 import { guessTable, readTable } from './csv'
-import type { TableReading } from './csv'
+import type { TableGuess, TableReading } from './csv'
 import type { Data } from './data'
 import { decode } from './encoding'
 import { readMatrixMarket } from './matrixMarket'
@@ -12,7 +12,14 @@ import { portsOfName, readTouchstone } from './touchstone'
 
 /** A file that holds data, or a folio, lines of one, or an archive of such files. */
 export type Opened =
-  | { readonly kind: 'data'; readonly format: DataFormat; readonly data: Data; readonly told: readonly Remark[] }
+  | {
+      readonly kind: 'data'
+      readonly format: DataFormat
+      readonly data: Data
+      readonly told: readonly Remark[]
+      /** Of a table that was read as it was guessed: the guess, to be shown and changed. */
+      readonly guess: TableGuess | null
+    }
   | { readonly kind: 'folio'; readonly text: string }
   | { readonly kind: 'lines'; readonly text: string }
   | { readonly kind: 'archive'; readonly entries: readonly ArchiveEntry[] }
@@ -38,7 +45,14 @@ export function openFile(bytes: Uint8Array, name: string, { reading, report }: O
   const read = readData(text, name, kind, reading, report)
   if (read.kind === 'fault') return read
   const told = encoding === 'UTF-8' ? read.told : [remark('encoding', { name: encoding }), ...read.told]
-  return { kind: 'data', format: kind, data: read.data, told }
+  return { kind: 'data', format: kind, data: read.data, told, guess: read.guess ?? null }
+}
+
+interface ReadData {
+  readonly kind: 'read'
+  readonly data: Data
+  readonly told: readonly Remark[]
+  readonly guess?: TableGuess
 }
 
 function readData(
@@ -47,10 +61,12 @@ function readData(
   format: DataFormat,
   reading: TableReading | undefined,
   report: OpenOptions['report'],
-): { readonly kind: 'read'; readonly data: Data; readonly told: readonly Remark[] } | Fault {
+): ReadData | Fault {
   if (format === 'matrix-market') return readMatrixMarket(text)
   if (format === 'touchstone') return readTouchstone(text, portsOfName(name))
   if (reading) return readTable(text, reading, report)
   const guess = guessTable(text)
-  return guess.kind === 'fault' ? guess : readTable(text, guess.reading, report)
+  if (guess.kind === 'fault') return guess
+  const read = readTable(text, guess.reading, report)
+  return read.kind === 'fault' ? read : { ...read, guess }
 }

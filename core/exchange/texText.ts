@@ -1,3 +1,6 @@
+import { escapeText } from '../notation/latex'
+import { greek } from '../notation/words'
+
 /** LaTeX that compiles by itself, from readings, values and what students write. */
 
 /** A reading without what only the screen uses: places in the source, classes. */
@@ -5,33 +8,13 @@ export function withoutMarks(latex: string): string {
   return latex.replace(/\\html(?:Data|Class)\{[^{}]*\}/g, '')
 }
 
-/** The ten characters that mean something to LaTeX. */
-const SPECIAL: ReadonlyMap<string, string> = new Map([
-  ['\\', '\\textbackslash{}'],
-  ['{', '\\{'],
-  ['}', '\\}'],
-  ['~', '\\textasciitilde{}'],
-  ['^', '\\textasciicircum{}'],
-  ['#', '\\#'],
-  ['$', '\\$'],
-  ['%', '\\%'],
-  ['&', '\\&'],
-  ['_', '\\_'],
-])
-
 /** Signs with a name in LaTeX's mathematics. */
-const SIGNS: ReadonlyMap<string, string> = new Map([
-  ['µ', '\\mu '], ['μ', '\\mu '], ['Ω', '\\Omega '], ['\u2126', '\\Omega '], ['°', '{}^{\\circ}'], ['−', '-'],
+const SIGNS: ReadonlyMap<string, string> = new Map([ ['\u2126', '\\Omega '], ['°', '{}^{\\circ}'], ['−', '-'],
   ['∠', '\\angle '], ['≈', '\\approx '], ['×', '\\times '], ['·', '\\cdot '], ['÷', '\\div '], ['√', '\\surd '],
   ['π', '\\pi '], ['∞', '\\infty '], ['²', '{}^{2}'], ['³', '{}^{3}'], ['¹', '{}^{1}'], ['⁻', '{}^{-}'],
   ['≠', '\\neq '], ['≤', '\\leq '], ['≥', '\\geq '], ['∥', '\\parallel '], ['→', '\\rightarrow '],
-  ['±', '\\pm '], ['′', "'"], ['″', "''"], ['½', '\\tfrac12 '], ['¼', '\\tfrac14 '], ['¾', '\\tfrac34 '],
-  ['α', '\\alpha '], ['β', '\\beta '], ['γ', '\\gamma '], ['δ', '\\delta '], ['ε', '\\varepsilon '], ['ζ', '\\zeta '],
-  ['η', '\\eta '], ['θ', '\\theta '], ['ι', '\\iota '], ['κ', '\\kappa '], ['λ', '\\lambda '], ['ν', '\\nu '],
-  ['ξ', '\\xi '], ['ρ', '\\rho '], ['σ', '\\sigma '], ['ς', '\\varsigma '], ['τ', '\\tau '], ['υ', '\\upsilon '],
-  ['φ', '\\varphi '], ['ϕ', '\\phi '], ['χ', '\\chi '], ['ψ', '\\psi '], ['ω', '\\omega '], ['Γ', '\\Gamma '],
-  ['Δ', '\\Delta '], ['Θ', '\\Theta '], ['Λ', '\\Lambda '], ['Ξ', '\\Xi '], ['Π', '\\Pi '], ['Σ', '\\Sigma '],
-  ['Φ', '\\Phi '], ['Ψ', '\\Psi '], ['ο', 'o'], ['↑', '\\uparrow '], ['↓', '\\downarrow '], ['←', '\\leftarrow '],
+  ['±', '\\pm '], ['′', "'"], ['″', "''"], ['½', '\\tfrac12 '], ['¼', '\\tfrac14 '], ['¾', '\\tfrac34 '], ['ε', '\\varepsilon '], ['ς', '\\varsigma '],
+  ['φ', '\\varphi '], ['ϕ', '\\phi '], ['Π', '\\Pi '], ['ο', 'o'], ['↑', '\\uparrow '], ['↓', '\\downarrow '], ['←', '\\leftarrow '],
 ]) // prettier-ignore
 
 const DIGITS = '₀₁₂₃₄₅₆₇₈₉'
@@ -58,7 +41,8 @@ const ACCENTS: ReadonlyMap<string, string> = new Map([
 export function texText(text: string): string {
   let written = ''
   for (const whole of text.normalize('NFC')) {
-    const known = SPECIAL.get(whole) ?? LETTERS.get(whole) ?? inMath(whole)
+    const escaped = escapeText(whole)
+    const known = escaped === whole ? (LETTERS.get(whole) ?? inMath(whole)) : escaped
     if (known !== null) {
       written += known
       continue
@@ -90,7 +74,10 @@ function inMath(letter: string): string | null {
 function signOf(letter: string): string | null {
   if (DIGITS.includes(letter)) return `{}_{${DIGITS.indexOf(letter)}}`
   if (POWERS.includes(letter)) return `{}^{${POWERS.indexOf(letter)}}`
-  return SIGNS.get(letter) ?? null
+  const sign = SIGNS.get(letter)
+  if (sign !== undefined) return sign
+  const name = greek(letter)
+  return name === null ? null : `\\${name} `
 }
 
 /** Mathematics without a character that LaTeX's fonts have not; inside `\text` text is text. */

@@ -8,10 +8,8 @@ interface FaultData {
   readonly 'too-big': { readonly bytes: number; readonly most: number }
   readonly empty: object
   readonly binary: object
-  readonly 'not-known': object
   readonly 'bad-number': { readonly text: string }
   readonly 'number-too-large': { readonly text: string }
-  readonly 'number-expected': { readonly text: string }
   readonly 'matrix-market-banner': { readonly text: string }
   readonly 'matrix-market-sizes': { readonly text: string }
   readonly 'matrix-market-square': { readonly rows: number; readonly cols: number; readonly kind: string }
@@ -39,7 +37,6 @@ interface FaultData {
   readonly 'no-table': object
   readonly 'too-many-columns': { readonly count: number; readonly most: number }
   readonly 'too-many-rows': { readonly most: number }
-  readonly quotes: object
   readonly 'json-damaged': { readonly why: string }
   readonly 'folio-form': { readonly where: string; readonly why: string }
   readonly 'folio-newer': { readonly version: number; readonly knows: number }
@@ -48,8 +45,6 @@ interface FaultData {
   readonly 'archive-too-big': { readonly name: string; readonly most: number }
   readonly 'archive-whole-too-big': { readonly most: number }
   readonly 'archive-too-many': { readonly count: number; readonly most: number }
-  readonly 'lines-too-many': { readonly count: number; readonly most: number }
-  readonly 'line-too-long': { readonly most: number }
   /** What cannot be written in a format. */
   readonly 'nothing-to-write': { readonly format: string; readonly needs: string }
   readonly 'not-rising': { readonly format: string }
@@ -71,7 +66,6 @@ interface RemarkData {
   readonly 'parameter-unsorted': { readonly name: string }
   readonly 'parameter-repeated': { readonly name: string; readonly points: number }
   readonly encoding: { readonly name: string }
-  readonly 'points-left-out': { readonly points: number }
 }
 
 export type FaultCode = keyof FaultData
@@ -114,11 +108,8 @@ const FAULTS: Sentences<FaultData> = {
   'too-big': (d) => `The file has ${megabytes(d.bytes)}; up to ${megabytes(d.most)} are read.`,
   empty: () => 'The file is empty.',
   binary: () => 'This is no text file: it holds bytes that no text has.',
-  'not-known': () =>
-    'Nothing that is read here was found in the file: it is no folio, table of numbers, matrix or network data.',
   'bad-number': (d) => `“${d.text}” is not a number.`,
   'number-too-large': (d) => `“${d.text}” is too large for a number here.`,
-  'number-expected': (d) => `A number should stand here, not “${d.text}”.`,
   'matrix-market-banner': (d) =>
     `The first line should say “%%MatrixMarket matrix”, then array or coordinate, the kind of numbers, and the symmetry; “${d.text}” is not one of these.`,
   'matrix-market-sizes': (d) => `The line of sizes should hold whole numbers of rows and columns, not “${d.text}”.`,
@@ -150,7 +141,6 @@ const FAULTS: Sentences<FaultData> = {
   'no-table': () => 'No table of numbers was found in the file.',
   'too-many-columns': (d) => `The table has ${d.count} columns; up to ${d.most} are read.`,
   'too-many-rows': (d) => `The table has more than ${d.most} rows.`,
-  quotes: () => 'A quotation mark is opened here and never closed.',
   'json-damaged': (d) => `This is not a folio file: its JSON is damaged (${d.why}).`,
   'folio-form': (d) => `This is not a folio file: ${d.where === '' ? '' : `${d.where}: `}${d.why}.`,
   'folio-newer': (d) =>
@@ -160,8 +150,6 @@ const FAULTS: Sentences<FaultData> = {
   'archive-too-big': (d) => `“${d.name}” in the archive would unpack to more than ${megabytes(d.most)}.`,
   'archive-whole-too-big': (d) => `The archive would unpack to more than ${megabytes(d.most)}.`,
   'archive-too-many': (d) => `The archive holds ${d.count} files; up to ${d.most} are read.`,
-  'lines-too-many': (d) => `The file has ${d.count} lines; a folio has room for ${d.most}.`,
-  'line-too-long': (d) => `This line is longer than the ${d.most} characters that a line may have.`,
   'nothing-to-write': (d) => `There is nothing here that ${d.format} can hold: it takes ${d.needs}.`,
   'not-rising': (d) => `${d.format} needs a parameter that rises from point to point, and is not below 0.`,
   'no-such-name': (d) => `No line keeps the name ${d.name}, or it is in error.`,
@@ -185,7 +173,6 @@ const REMARKS: Sentences<RemarkData> = {
   'parameter-unsorted': (d) => `${d.name} does not rise from row to row; the order of the file is kept.`,
   'parameter-repeated': (d) => `${d.name} takes ${count(d.points, 'value')} more than once.`,
   encoding: (d) => `Read as ${d.name}.`,
-  'points-left-out': (d) => `${count(d.points, 'undefined point')} left out.`,
 }
 
 /** The sentence of a fault, with its place. */

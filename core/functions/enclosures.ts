@@ -72,7 +72,7 @@ function along(z: Value | undefined, f: Value | undefined, context: Context): Va
   const places = placesOf(f.re, z.axis.values, knots)
   const outside = places.filter(({ share }) => Number.isNaN(share)).length
   if (outside > 0 && context.at) context.hint('along-outside', context.at, { points: outside })
-  return interpolated(z, places, { ...f.axis, angle: f.axis.angle })
+  return interpolated(z, places, f.axis)
 }
 
 /** The points in the order of the parameter; those without one are left out. */

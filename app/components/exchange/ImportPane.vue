@@ -6,16 +6,14 @@ import { SEPARATORS } from '#core/exchange/dialect'
 import type { DecimalMark, Separator } from '#core/exchange/dialect'
 import { useFileOpening } from '~/composables/fileOpening'
 import { useTakingIn, WRITTEN_MOST } from '~/composables/takingIn'
-import { useDeskStore } from '~/stores/desk'
 import { useExchangeStore } from '~/stores/exchange'
 import { useFolioStore } from '~/stores/folio'
 
 /** What a file holds, before it is taken in: the first rows, what was guessed, and what can be chosen instead. */
 const exchange = useExchangeStore()
 const folio = useFolioStore()
-const desk = useDeskStore()
 const { chooseFile } = useFileOpening()
-const { enclose, writeIn, putIn } = useTakingIn()
+const { enclose, writeIn, putIn, close } = useTakingIn()
 const draw = ref(true)
 
 const data = computed(() => exchange.data)
@@ -100,11 +98,6 @@ const summary = computed(() => {
   const along = found.columns[found.parameter]
   return `${found.rows} rows: ${columns.join(', ')}${along ? `; all along ${along.name}` : ''}.`
 })
-
-function close(): void {
-  exchange.clear()
-  desk.hide('import')
-}
 </script>
 
 <template>
