@@ -34,7 +34,7 @@ function close(): void {
 </script>
 
 <template>
-  <section class="pane" aria-label="A folio that came back">
+  <section class="pane leaf-frame" aria-label="A folio that came back">
     <h2>Came back</h2>
     <p v-if="apart.length === 0">The file has the same lines as the folio has now: there is nothing to take.</p>
     <template v-else>
@@ -70,13 +70,6 @@ function close(): void {
 </template>
 
 <style scoped>
-.pane {
-  overflow: auto;
-  scrollbar-width: thin;
-}
-h2 {
-  font-size: 20px;
-}
 ol {
   margin: 0;
   padding: 0;

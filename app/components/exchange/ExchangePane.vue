@@ -97,7 +97,7 @@ function openSheet(): void {
 </script>
 
 <template>
-  <section class="pane" aria-label="Exchange">
+  <section class="pane leaf-frame" aria-label="Exchange">
     <h2>Exchange</h2>
     <p v-if="problem !== ''" class="problem" role="alert">{{ problem }}</p>
 
@@ -163,13 +163,6 @@ function openSheet(): void {
 </template>
 
 <style scoped>
-.pane {
-  overflow: auto;
-  scrollbar-width: thin;
-}
-h2 {
-  font-size: 20px;
-}
 h3 {
   margin: 16px 0 8px;
   padding-top: 8px;
@@ -181,16 +174,11 @@ h3 {
   flex-wrap: wrap;
   gap: 8px;
 }
-.group .quiet {
-  flex-basis: 100%;
-}
 .quiet {
   margin: 0;
-  color: var(--quiet);
-  font-size: 14px;
 }
-.problem {
-  color: var(--error);
+.group .quiet {
+  flex-basis: 100%;
 }
 .numbers {
   display: grid;

@@ -101,7 +101,7 @@ const summary = computed(() => {
 </script>
 
 <template>
-  <section class="pane" aria-label="A file for this folio">
+  <section class="pane leaf-frame" aria-label="A file for this folio">
     <h2><AppIcon :path="mdiFileOutline" />{{ exchange.name === '' ? 'A file for this folio' : exchange.name }}</h2>
 
     <div v-if="exchange.reading" class="reading" role="status">
@@ -233,15 +233,10 @@ const summary = computed(() => {
 </template>
 
 <style scoped>
-.pane {
-  overflow: auto;
-  scrollbar-width: thin;
-}
 h2 {
   display: flex;
   align-items: center;
   gap: 8px;
-  font-size: 20px;
   overflow-wrap: anywhere;
 }
 .summary {
@@ -252,13 +247,6 @@ h2 {
   padding-left: 20px;
   color: var(--quiet);
   font-size: 14px;
-}
-.quiet {
-  color: var(--quiet);
-  font-size: 14px;
-}
-.problem {
-  color: var(--error);
 }
 .reading {
   display: flex;

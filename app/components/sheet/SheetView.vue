@@ -2,6 +2,7 @@
 import { mdiClose, mdiPrinter } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { pagesOf } from '#core/exchange/pages'
+import { SHEET_HEAD_MAX } from '#shared/folio'
 import { fileName } from '~/composables/folioFile'
 import { useReporting } from '~/composables/reporting'
 import { sheetItems } from '~/composables/sheetItems'
@@ -9,7 +10,6 @@ import type { SheetItem } from '~/composables/sheetItems'
 import { svgElement } from '~/drawing/vector'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
-import { useResultsStore } from '~/stores/results'
 import { useSheetStore } from '~/stores/sheet'
 
 /**
@@ -17,7 +17,6 @@ import { useSheetStore } from '~/stores/sheet'
  * Everything is measured first in a column of the width of a page, then divided among the pages.
  */
 const folio = useFolioStore()
-const results = useResultsStore()
 const desk = useDeskStore()
 const sheet = useSheetStore()
 const { report, shownPlates, pictures, theme } = useReporting()
@@ -29,10 +28,7 @@ const HEAD = 34
 const paper = computed(() => PAPERS[sheet.choices.paper])
 const room = computed(() => paper.value.height - 2 * MARGIN - HEAD)
 
-const items = computed<readonly SheetItem[]>(() => {
-  void results.views.size
-  return sheetItems(report(), sheet.choices)
-})
+const items = computed<readonly SheetItem[]>(() => sheetItems(report(), sheet.choices))
 
 /** The pictures of the plates, by the plate. */
 const drawn = computed(() => {
@@ -74,6 +70,10 @@ async function measure(): Promise<void> {
     now.map((item, k) => ({ height: heights[k] ?? 0, keepWithNext: item.keepWithNext })),
     room.value,
   )
+  // Letters that come later are wider or narrower than those that stood for them.
+  if (document.fonts.status !== 'loading') return
+  await document.fonts.ready
+  if (mine === round) await measure()
 }
 
 function fittingScale(cell: Element | undefined): number {
@@ -87,9 +87,6 @@ function fittingScale(cell: Element | undefined): number {
 
 watch([items, paper, () => sheet.choices], () => void measure(), { immediate: true, flush: 'post' })
 onMounted(() => {
-  void measure()
-  // Letters that come later are wider or narrower than those that stood for them.
-  void document.fonts.ready.then(measure)
   title = document.title
   document.title = pdfName.value
 })
@@ -124,6 +121,20 @@ const names = computed({
   },
 })
 
+const HEAD_FIELDS = [
+  { part: 'course', label: 'Course' },
+  { part: 'sheet', label: 'Sheet' },
+  { part: 'date', label: 'Date' },
+] as const
+
+/** What is on the sheet or not. */
+const PARTS = [
+  { choice: 'notes', label: 'Notes' },
+  { choice: 'plates', label: 'Plates' },
+  { choice: 'colour', label: 'Plates in colour' },
+  { choice: 'conventions', label: 'Conventions' },
+] as const
+
 const answered = computed(() => folio.lines.filter((line) => line.answer).length)
 </script>
 
@@ -143,25 +154,13 @@ const answered = computed(() => folio.lines.filter((line) => line.answer).length
 
       <h3>At its head</h3>
       <v-text-field
-        label="Course"
-        :model-value="folio.head.course"
-        maxlength="120"
+        v-for="field in HEAD_FIELDS"
+        :key="field.part"
+        :label="field.label"
+        :model-value="folio.head[field.part]"
+        :maxlength="SHEET_HEAD_MAX"
         :disabled="!folio.writable"
-        @update:model-value="(course: string) => folio.writeHead({ course })"
-      />
-      <v-text-field
-        label="Sheet"
-        :model-value="folio.head.sheet"
-        maxlength="120"
-        :disabled="!folio.writable"
-        @update:model-value="(number: string) => folio.writeHead({ sheet: number })"
-      />
-      <v-text-field
-        label="Date"
-        :model-value="folio.head.date"
-        maxlength="120"
-        :disabled="!folio.writable"
-        @update:model-value="(date: string) => folio.writeHead({ date })"
+        @update:model-value="(text: string) => folio.writeHead({ [field.part]: text })"
       />
       <v-text-field
         v-model.lazy="names"
@@ -201,25 +200,12 @@ const answered = computed(() => folio.lines.filter((line) => line.answer).length
         No line is marked as an answer yet: a line’s menu does it, and the line is boxed.
       </p>
       <v-checkbox
-        label="Notes"
-        :model-value="sheet.choices.notes"
-        @update:model-value="(notes) => sheet.choose({ notes: notes === true })"
-      />
-      <v-checkbox
-        label="Plates"
-        :model-value="sheet.choices.plates"
-        @update:model-value="(plates) => sheet.choose({ plates: plates === true })"
-      />
-      <v-checkbox
-        label="Plates in colour"
-        :disabled="!sheet.choices.plates"
-        :model-value="sheet.choices.colour"
-        @update:model-value="(colour) => sheet.choose({ colour: colour === true })"
-      />
-      <v-checkbox
-        label="Conventions"
-        :model-value="sheet.choices.conventions"
-        @update:model-value="(conventions) => sheet.choose({ conventions: conventions === true })"
+        v-for="part in PARTS"
+        :key="part.choice"
+        :label="part.label"
+        :disabled="part.choice === 'colour' && !sheet.choices.plates"
+        :model-value="sheet.choices[part.choice]"
+        @update:model-value="(on) => sheet.choose({ [part.choice]: on === true })"
       />
     </div>
 
