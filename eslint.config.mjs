@@ -2,6 +2,7 @@ import js from '@eslint/js'
 import globals from 'globals'
 import tseslint from 'typescript-eslint'
 import vue from 'eslint-plugin-vue'
+import { createNodeResolver, importX } from 'eslint-plugin-import-x'
 
 /** Dependencies go one way: what a part may not import. */
 const forbid = (...patterns) => ({
@@ -24,6 +25,45 @@ const FRAMEWORK = [
   'chart.js',
   'katex',
 ]
+
+const CORE_ONLY = [
+  [NODE, 'core runs anywhere: no Node built-ins'],
+  [FRAMEWORK, 'core knows nothing of the interface or the server'],
+  [['**/app/**', '**/server/**', '**/shared/**', '**/cli/**', '~/*', '~~/*', '@/*'], 'core imports only core'],
+]
+
+/** The rooms of the core, from the ground up: each may look into those below it, and into none above. */
+const LAYERS = [
+  'numbers',
+  'linear',
+  'values',
+  'algebra',
+  'notation',
+  'format',
+  'scene',
+  'kinds',
+  'measured',
+  'matrices',
+  'operators',
+  'functions',
+  'sentences',
+  'handbook',
+  'advice',
+  'evaluate',
+  'views',
+  'exchange',
+]
+
+const layers = LAYERS.map((room, k) => ({
+  files: [`core/${room}/**/*.ts`],
+  ignores: ['**/*.test.ts', '**/*.testing.ts'],
+  rules: forbid(
+    ...CORE_ONLY,
+    ...(k + 1 < LAYERS.length
+      ? [[LAYERS.slice(k + 1).map((above) => `../${above}/*`), `core/${room} lies below`]]
+      : []),
+  ),
+}))
 
 export default tseslint.config(
   { ignores: ['.nuxt', '.output', 'node_modules', 'data', 'coverage', 'test-results', 'playwright-report'] },
@@ -58,11 +98,7 @@ export default tseslint.config(
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts', 'core/**/*.testing.ts'],
     rules: {
-      ...forbid(
-        [NODE, 'core runs anywhere: no Node built-ins'],
-        [FRAMEWORK, 'core knows nothing of the interface or the server'],
-        [['**/app/**', '**/server/**', '**/shared/**', '**/cli/**', '~/*', '~~/*', '@/*'], 'core imports only core'],
-      ),
+      ...forbid(...CORE_ONLY),
       'no-restricted-globals': [
         'error',
         'window',
@@ -75,6 +111,19 @@ export default tseslint.config(
         'postMessage',
       ],
     },
+  },
+  ...layers,
+  {
+    files: ['**/*.ts', '**/*.vue'],
+    plugins: { 'import-x': importX },
+    settings: {
+      'import-x/extensions': ['.ts', '.vue', '.mjs'],
+      'import-x/parsers': { '@typescript-eslint/parser': ['.ts'] },
+      'import-x/resolver-next': [
+        createNodeResolver({ extensions: ['.ts', '.vue', '.mjs', '.js'], alias: { '~': ['./app'], '~~': ['.'] } }),
+      ],
+    },
+    rules: { 'import-x/no-cycle': 'error' },
   },
   {
     files: ['shared/**/*.ts'],

@@ -13,7 +13,7 @@ import { decomposeSvd } from '#core/linear/svd'
 import { matrixOf } from '#core/values/matrices'
 import { parseLine } from '#core/notation/parser'
 import { complexNumber, real } from '#core/values/make'
-import type { Value } from '#core/values/value'
+import type { Value } from '#core/values/types'
 
 /**
  * Speed of the core, as data for `scripts/bench.mjs`. Ratios are to a peer

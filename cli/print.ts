@@ -2,10 +2,10 @@ import type { LineResult } from '#core/evaluate/folio'
 import { definedName } from '#core/evaluate/folio'
 import type { Conventions } from '#core/format/conventions'
 import { valueFields } from '#core/format/json'
-import { showProblem } from '#core/format/lineView'
-import type { ShownProblem } from '#core/format/lineView'
+import { showProblem } from '#core/views/lineView'
+import type { ShownProblem } from '#core/views/lineView'
 import { formatPolar, formatRectangular, formatSingle } from '#core/format/readout'
-import type { Value } from '#core/values/value'
+import type { Value } from '#core/values/types'
 
 /** What `reckon` prints: one result a line, as text or as JSON. */
 

@@ -1,12 +1,12 @@
-import type { Data } from './exchange/data'
+import type { Data } from './measured/data'
 import { FolioEvaluator } from './evaluate/folio'
 import type { EvaluationSettings } from './evaluate/folio'
 import { DEFAULT_CONVENTIONS } from './format/conventions'
 import type { Conventions } from './format/conventions'
-import { lineView, showProblem } from './format/lineView'
-import type { LineView, ShownProblem } from './format/lineView'
+import { lineView, showProblem } from './views/lineView'
+import type { LineView, ShownProblem } from './views/lineView'
 import { formatSingle } from './format/readout'
-import type { Value } from './values/value'
+import type { Value } from './values/types'
 
 /** For tests: lines evaluated as a folio, with what a student would see of each. */
 export interface Reckoned {

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check'
-import { sameData } from '../core/exchange/data'
-import type { Column, Data } from '../core/exchange/data'
+import { sameData } from '../core/measured/data'
+import type { Column, Data } from '../core/measured/data'
 import { applyOperation, difference, invertOperation, stillStands } from './operations'
 import type { FolioState, Operation } from './operations'
 import { DEFAULT_CONVENTIONS } from './conventions'

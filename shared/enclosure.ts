@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { COLUMNS_MOST, ROWS_MOST } from '#core/exchange/data'
-import { partNames } from '#core/exchange/partNames'
-import type { Column, Data } from '#core/exchange/data'
+import { COLUMNS_MOST, ROWS_MOST } from '#core/measured/data'
+import { partNames } from '#core/measured/partNames'
+import type { Column, Data } from '#core/measured/data'
 
 /**
  * Measured data that is kept with a folio: what it is called and how it is laid out. Its numbers are a block of

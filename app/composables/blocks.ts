@@ -1,4 +1,4 @@
-import type { Data } from '#core/exchange/data'
+import type { Data } from '#core/measured/data'
 import { dataFrom, describe, numbersOf } from '#shared/enclosure'
 import type { Enclosure } from '#shared/enclosure'
 import { newId } from '#shared/id'

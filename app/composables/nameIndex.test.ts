@@ -1,5 +1,5 @@
 import { reckon } from '#core/testing'
-import type { LineView } from '#core/format/lineView'
+import type { LineView } from '#core/views/lineView'
 import { initialOf, nameIndex } from './nameIndex'
 
 function index(...sources: string[]) {

@@ -1,5 +1,5 @@
 import { definedNames } from '#core/evaluate/folio'
-import type { LineView } from '#core/format/lineView'
+import type { LineView } from '#core/views/lineView'
 import { parseLine } from '#core/notation/parser'
 import { greek } from '#core/notation/words'
 import { readoutText } from '#core/format/readout'

@@ -1,10 +1,10 @@
 import type { Conventions } from '#core/format/conventions'
-import { formatReal } from '#core/format/decimal'
+import { formatReal } from '#core/numbers/decimal'
 import type { Ink, PlaneMark } from '#core/scene/scene'
 import type { PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
 import type { Theme } from '~/theme/tokens'
-import type { Locus } from './locus'
+import type { ShownSweep } from '#core/scene/curve'
 
 /** What the drawing of a plane needs; read anew for each frame. */
 export interface PlaneFrame {
@@ -12,7 +12,7 @@ export interface PlaneFrame {
   readonly size: Size
   readonly marks: readonly PlaneMark[]
   /** Complex sweeps on the plane. */
-  readonly loci: readonly Locus[]
+  readonly loci: readonly ShownSweep[]
   readonly theme: Theme
   /** The mark under the pointer, in focus or being dragged. */
   readonly active: string | null

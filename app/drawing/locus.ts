@@ -7,8 +7,6 @@ import type { PlaneFrame } from './frame'
 
 /** The way of a complex sweep through the plane: with its direction, its beginning and its end. */
 
-export type Locus = ShownSweep
-
 interface Kept {
   readonly view: PlaneView
   readonly size: Size
@@ -47,7 +45,7 @@ export function drawLoci(ctx: CanvasRenderingContext2D, frame: PlaneFrame): void
 /** Beyond this canvases lose their precision: a stroke out there is left out. */
 const FAR = 20_000
 
-function drawLocus(ctx: CanvasRenderingContext2D, { view, size, theme, mini }: PlaneFrame, locus: Locus): void {
+function drawLocus(ctx: CanvasRenderingContext2D, { view, size, theme, mini }: PlaneFrame, locus: ShownSweep): void {
   const path = pathOf(locus.data, view, size)
   ctx.strokeStyle = hueColour(theme, locus.ink)
   ctx.fillStyle = ctx.strokeStyle
@@ -121,13 +119,13 @@ function lengthOf(path: Float64Array): number {
 
 /** The point of a locus under the pointer: which, and where. */
 export function locusAt(
-  loci: readonly Locus[],
+  loci: readonly ShownSweep[],
   view: PlaneView,
   size: Size,
   at: Pixel,
   reach: number,
-): { readonly locus: Locus; readonly index: number } | null {
-  let found: { locus: Locus; index: number } | null = null
+): { readonly locus: ShownSweep; readonly index: number } | null {
+  let found: { locus: ShownSweep; index: number } | null = null
   let least = reach * reach
   const [cx, cy, per] = [size.width / 2, size.height / 2, 1 / view.perPixel]
   for (const locus of loci) {
@@ -147,12 +145,12 @@ export function locusAt(
 
 /** Between two points that lie far apart: the nearer end of the stroke under the pointer. */
 function strokeAt(
-  loci: readonly Locus[],
+  loci: readonly ShownSweep[],
   view: PlaneView,
   size: Size,
   at: Pixel,
   reach: number,
-): { readonly locus: Locus; readonly index: number } | null {
+): { readonly locus: ShownSweep; readonly index: number } | null {
   for (const locus of loci) {
     const { re, im } = locus.data
     if (re.length > 4_000) continue
@@ -170,14 +168,14 @@ function strokeAt(
 }
 
 /** True where a locus is made of strokes too long to be true. */
-export function isCoarseLocus({ data }: Locus, view: PlaneView, size: Size): boolean {
+export function isCoarseLocus({ data }: ShownSweep, view: PlaneView, size: Size): boolean {
   if (data.re.length > 1_500) return false
   const points = Array.from(data.re, (re, k) => toPixel(view, size, { re, im: data.im?.[k] ?? 0 }))
   return isCoarse(points)
 }
 
 /** The corners of the box round a locus, to fit the picture to it. */
-export function boxOf({ data }: Locus): { re: number; im: number }[] {
+export function boxOf({ data }: ShownSweep): { re: number; im: number }[] {
   let [left, right, bottom, top] = [Infinity, -Infinity, Infinity, -Infinity]
   for (let k = 0; k < data.re.length; k += 1) {
     const [x, y] = [data.re[k] as number, data.im?.[k] ?? 0]

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { renameEverywhere } from '#core/notation/rename'
-import { sentence } from '#core/notation/sentences'
+import { sentence } from '#core/sentences/sentences'
 import { standardName } from '#core/functions/registry'
 import type { Conventions } from '#core/format/conventions'
 import { DEFAULT_CONVENTIONS } from '#core/format/conventions'

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import type { LineView } from '#core/format/lineView'
+import type { LineView } from '#core/views/lineView'
 import type { ShownSweep } from '#core/scene/curve'
 import type { DragWay } from '#core/scene/drag'
 import { assignSlots, inkOf } from '#core/scene/scene'

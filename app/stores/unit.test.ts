@@ -1,11 +1,11 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { nextTick, reactive, shallowReactive } from 'vue'
 import { FolioEvaluator } from '#core/evaluate/folio'
-import type { AngleUnit } from '#core/evaluate/context'
+import type { AngleUnit } from '#core/values/convert'
 import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import type { Conventions } from '#core/format/conventions'
-import { lineView } from '#core/format/lineView'
-import type { LineView } from '#core/format/lineView'
+import { lineView } from '#core/views/lineView'
+import type { LineView } from '#core/views/lineView'
 import { useUnitStore } from './unit'
 
 /** A folio and its results as the stores have them, reckoned by the real core. */

@@ -1,5 +1,5 @@
 import { FolioEvaluator } from '#core/evaluate/folio'
-import { lineView } from '#core/format/lineView'
+import { lineView } from '#core/views/lineView'
 import type { Conventions } from '#core/format/conventions'
 import type { Thumbnail } from '#shared/folio'
 

@@ -1,15 +1,21 @@
 import { standardName } from '../functions/registry'
 import { statementToLatex, withoutSpans } from '../notation/latex'
 import type { Parsed } from '../notation/parser'
+import type { Node } from '../notation/tree'
+import type { Bound } from '../notation/names'
 import type { Problem, ProblemFix } from '../notation/problem'
-import type { Evaluated } from '../evaluate/line'
-import type { Value } from '../values/value'
+import type { Value } from '../values/types'
 import { brought } from './brought'
 
 /** A line as it would be, evaluated in the place of the one that is looked at. */
 export interface Tried {
   readonly parsed: Parsed
-  readonly evaluated: Evaluated
+  readonly evaluated: {
+    readonly bound: Bound
+    readonly value: Value | null
+    readonly problem: Problem | null
+    readonly bare: ReadonlySet<Node>
+  }
 }
 
 export interface Place {

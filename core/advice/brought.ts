@@ -1,5 +1,5 @@
 import { findFunction, functionNames, standardName } from '../functions/registry'
-import type { Value } from '../values/value'
+import type { Value } from '../values/types'
 
 /**
  * What a student brings along from elsewhere: spellings that are none here, each with what they are in our notation.

@@ -1,8 +1,8 @@
 import { asMatrix, asVector, isInner, itemsOf, matrixOf } from '../values/matrices'
 import { isZero } from '../values/beyond'
 import { integer, valueList, vector } from '../values/make'
-import { failure } from '../values/value'
-import type { AlgebraMatrixValue, Failure, Value } from '../values/value'
+import { failure } from '../values/types'
+import type { AlgebraMatrixValue, Failure, Value } from '../values/types'
 import { algebraic, isAlgebraic } from './ratio'
 import type { Algebraic } from './ratio'
 

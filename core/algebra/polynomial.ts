@@ -2,26 +2,9 @@ import * as C from '../numbers/complex'
 import * as A from '../values/arithmetic'
 import { isZero as isZeroNumber } from '../values/beyond'
 import { integer } from '../values/make'
-import { failure } from '../values/value'
-import type { Failure, NumberValue } from '../values/value'
+import { failure } from '../values/types'
+import type { Failure, NumberValue, Polynomial, Term } from '../values/types'
 import { work } from '../numbers/work'
-
-/**
- * Polynomials in any number of unknowns, with exact or rounded complex
- * coefficients: like terms collected, none with a zero coefficient, the highest
- * degree first and terms of one degree in the order of the unknowns.
- */
-export interface Polynomial {
-  /** In alphabetical order. */
-  readonly unknowns: readonly string[]
-  readonly terms: readonly Term[]
-}
-
-export interface Term {
-  /** The power of each unknown. */
-  readonly powers: readonly number[]
-  readonly factor: NumberValue
-}
 
 /** Most terms of a polynomial, and its highest degree. */
 export const TERMS_MOST = 4_000

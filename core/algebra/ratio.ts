@@ -1,10 +1,9 @@
 import * as C from '../numbers/complex'
 import * as A from '../values/arithmetic'
 import { integer } from '../values/make'
-import { failure } from '../values/value'
-import type { Failure, NumberValue, PolynomialValue, Value } from '../values/value'
+import { failure } from '../values/types'
+import type { Failure, NumberValue, Polynomial, PolynomialValue, Value } from '../values/types'
 import * as P from './polynomial'
-import type { Polynomial } from './polynomial'
 
 /** Polynomials and their ratios as values, with the rules of the operators. */
 

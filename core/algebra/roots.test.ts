@@ -3,7 +3,7 @@ import * as C from '../numbers/complex'
 import { integer } from '../values/make'
 import { reckon } from '../testing'
 import { rootsOf } from './roots'
-import { KNOWN_ROOTS } from './roots.values'
+import { KNOWN_ROOTS } from './roots.expected'
 
 const byPart = (a: C.Complex, b: C.Complex): number => a.re - b.re || a.im - b.im
 const listed = (entry: string): readonly C.Complex[] => {

@@ -3,8 +3,8 @@ import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { isZero } from '../values/beyond'
 import { complexNumber, exactNumber, integer, ofSort, real } from '../values/make'
-import { failure } from '../values/value'
-import type { Failure, NumberValue } from '../values/value'
+import { failure } from '../values/types'
+import type { Failure, NumberValue, Polynomial } from '../values/types'
 import type { Gaussian } from '../numbers/gaussian'
 import { aberth } from './aberth'
 import * as P from './polynomial'
@@ -72,18 +72,18 @@ function separated(list: readonly NumberValue[]): Rough | null {
 }
 
 /** Factors without multiple roots, each with its multiplicity. */
-function squareFree(p: P.Polynomial): { factor: P.Polynomial; times: number }[] | null {
+function squareFree(p: Polynomial): { factor: Polynomial; times: number }[] | null {
   const slope = P.derivative(p)
   if (P.isFailed(slope)) return null
   const common = P.commonDivisor(p, slope)
   if (!common) return null
   if (P.degree(common) === 0) return [{ factor: p, times: 1 }]
-  const factors: { factor: P.Polynomial; times: number }[] = []
+  const factors: { factor: Polynomial; times: number }[] = []
   let rest = exactly(p, common)
-  let inner: P.Polynomial | null = common
+  let inner: Polynomial | null = common
   for (let times = 1; rest && inner && P.degree(rest) > 0; times += 1) {
-    const shared: P.Polynomial | null = P.commonDivisor(rest, inner)
-    const factor: P.Polynomial | null = shared && exactly(rest, shared)
+    const shared: Polynomial | null = P.commonDivisor(rest, inner)
+    const factor: Polynomial | null = shared && exactly(rest, shared)
     if (!shared || !factor) return null
     if (P.degree(factor) > 0) factors.push({ factor, times })
     rest = shared
@@ -92,7 +92,7 @@ function squareFree(p: P.Polynomial): { factor: P.Polynomial; times: number }[] 
   return rest && inner ? factors : null
 }
 
-function exactly(a: P.Polynomial, b: P.Polynomial): P.Polynomial | null {
+function exactly(a: Polynomial, b: Polynomial): Polynomial | null {
   const found = P.divide(a, b)
   return 'kind' in found || !P.isExact(found.quotient) ? null : found.quotient
 }

@@ -1,11 +1,9 @@
 import { asAlgebra } from './polyMatrix'
 import { polynomialValue, unknownValue } from './ratio'
-import type { Polynomial } from './polynomial'
-import { identityMatrix } from '../linear/values'
 import { integer } from '../values/make'
-import { asMatrix } from '../values/matrices'
-import { failure } from '../values/value'
-import type { Failure, Value } from '../values/value'
+import { asMatrix, identityMatrix } from '../values/matrices'
+import { failure } from '../values/types'
+import type { Failure, Polynomial, Value } from '../values/types'
 
 /** `p where s = 2j, a = 1`: unknowns replaced, all at once. */
 

@@ -1,5 +1,5 @@
 import { reckon } from '../testing'
-import type { Value } from '../values/value'
+import type { Value } from '../values/types'
 
 const hints = (lines: readonly string[], angle: 'deg' | 'rad' = 'deg'): string[] =>
   reckon(lines, { angle })

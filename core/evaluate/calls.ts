@@ -4,13 +4,14 @@ import { findFunction } from '../functions/registry'
 import type { Apply, Node } from '../notation/tree'
 import { vector } from '../values/make'
 import { pointsOf } from '../values/sweeps'
-import type { Failure, Value } from '../values/value'
-import { failure } from '../values/value'
+import type { Failure, Value } from '../values/types'
+import { failure } from '../values/types'
 import { choose } from './conditions'
-import type { Context, Evaluate } from './context'
-import { atEveryPoint, isSweep, loopBinary, loopFunction, loopReduction } from './lift'
-import { hintBareExponent } from './operate'
-import { binary, Plainly } from './operators'
+import { Arguments, Body } from './functionBody'
+import type { Context, Evaluate } from '../operators/context'
+import { atEveryPoint, isSweep, loopBinary, loopFunction, loopReduction } from '../operators/lift'
+import { hintBareExponent } from '../operators/operate'
+import { binary, Plainly } from '../operators/rules'
 
 /** A call of a function of the registry, or of one that a line defines. */
 export function apply(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
@@ -32,7 +33,7 @@ function applyTo(node: Apply, context: Context, evaluate: Evaluate): Value | Fai
   const args = allOf(node.args, natural ? context.inExponent() : context, evaluate)
   if (!Array.isArray(args)) return args
   if (natural) hintExponent(node, args, context)
-  const value = node.builtIn ? builtIn(node, args, context) : userDefined(node, args, context)
+  const value = node.builtIn ? builtIn(node, args, context) : userDefined(node, args, context, evaluate)
   return value.kind === 'failure' || node.raised === null ? value : raised(value, node.raised, node, context, evaluate)
 }
 
@@ -132,15 +133,17 @@ function hintMultiples(definition: FunctionDefinition, args: readonly Value[], n
 /** Ends of ranges that people mean in degrees. */
 const TURNS: ReadonlySet<number> = new Set([90, 180, 270, 360, 720])
 
-function userDefined(node: Apply, args: readonly Value[], context: Context): Value | Failure {
+function userDefined(node: Apply, args: readonly Value[], context: Context, evaluate: Evaluate): Value | Failure {
   const value = context.lookup(node.name)
-  if (value?.kind !== 'function') return failure('not-a-function', { name: node.name })
+  if (value?.kind !== 'function' || !(value.body instanceof Body)) return failure('not-a-function', { name: node.name })
+  const { term, captured } = value.body
   if (args.length !== value.parameters.length) {
     return failure('argument-count', { signature: `${value.name}(${value.parameters.join(', ')})`, given: args.length })
   }
   if (context.budget.depth <= 0) return failure('too-deep-calls')
   context.budget.depth -= 1
-  const result = value.call(args, context)
+  const inside = context.insideFunction(new Arguments(value.parameters, args, captured))
+  const result = evaluate(term, inside)
   context.budget.depth += 1
   // The span of a failure inside the body belongs to another line.
   if (result.kind !== 'failure') return result

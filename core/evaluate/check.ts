@@ -6,11 +6,11 @@ import * as C from '../numbers/complex'
 import { normalAngle, angleOf } from '../values/make'
 import { asMatrix, itemsOf, shapeText } from '../values/matrices'
 import { inUnit } from '../values/convert'
-import type { AngleValue, CheckValue, Failure, NumberValue, Value } from '../values/value'
-import { failure } from '../values/value'
-import { inTime } from './context'
-import type { Context } from './context'
-import { commonAxis } from './lift'
+import type { AngleValue, CheckValue, Failure, NumberValue, Value } from '../values/types'
+import { failure } from '../values/types'
+import { inTime } from '../operators/context'
+import type { Context } from '../operators/context'
+import { commonAxis } from '../operators/lift'
 
 /** Checks compare two values: to the written places of a literal, or to a relative 1e-9. */
 

@@ -1,10 +1,10 @@
 import type { Apply, Node } from '../notation/tree'
 import { truth } from '../values/make'
-import type { Failure, SweepValue, Value } from '../values/value'
-import { failure } from '../values/value'
-import type { Context, Evaluate } from './context'
-import { atEveryPoint, isSweep } from './lift'
-import { compare } from './operators'
+import type { Failure, SweepValue, Value } from '../values/types'
+import { failure } from '../values/types'
+import type { Context, Evaluate } from '../operators/context'
+import { atEveryPoint, isSweep } from '../operators/lift'
+import { compare } from '../operators/rules'
 
 /** Comparisons, what joins them, and the choice between two terms. */
 

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check'
 import { DEFAULT_CONVENTIONS } from '../format/conventions'
-import { lineView } from '../format/lineView'
+import { lineView } from '../views/lineView'
 import { FolioEvaluator } from './folio'
 
 /** What stands in a line depends on the folio as it is, not on how it came to be: values, hints, suggestions alike. */

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
-import type { Column, DataTable } from '../exchange/data'
-import { enclosedValue } from '../exchange/enclosed'
-import { partNames } from '../exchange/partNames'
+import type { Column, DataTable } from '../measured/data'
+import { enclosedValue } from '../measured/enclosed'
+import { partNames } from '../measured/partNames'
 import { reckon } from '../testing'
 import { FolioEvaluator } from './folio'
 

@@ -1,7 +1,7 @@
-import type { Data } from '../exchange/data'
-import { enclosedValue } from '../exchange/enclosed'
-import { failure } from '../values/value'
-import type { Failure, Value } from '../values/value'
+import type { Data } from '../measured/data'
+import { enclosedValue } from '../measured/enclosed'
+import { failure } from '../values/types'
+import type { Failure, Value } from '../values/types'
 
 /** Measured data that is kept with a folio: what `enclosure("…")` is worth. */
 

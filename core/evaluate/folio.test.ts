@@ -1,5 +1,5 @@
 import { DEFAULT_CONVENTIONS } from '../format/conventions'
-import { lineView } from '../format/lineView'
+import { lineView } from '../views/lineView'
 import { reckon } from '../testing'
 import { FolioEvaluator } from './folio'
 

@@ -8,15 +8,17 @@ import type { Node, Span, Statement } from '../notation/tree'
 import * as C from '../numbers/complex'
 import { onTheClock } from '../numbers/work'
 import type { Clock } from '../numbers/work'
-import { failure } from '../values/value'
-import type { Failure, FunctionValue, NumberValue, Value } from '../values/value'
+import { failure } from '../values/types'
+import type { Failure, FunctionValue, NumberValue, Value } from '../values/types'
 import { check } from './check'
 import type { Tolerance } from './check'
-import { beforeDeadline, Context, DEPTH_LIMIT, STEP_LIMIT, TIME_LIMIT } from './context'
-import type { AngleUnit, Budget, Notes, Scope } from './context'
+import { beforeDeadline, Context, DEPTH_LIMIT, STEP_LIMIT, TIME_LIMIT } from '../operators/context'
+import type { Budget, Notes, Scope } from '../operators/context'
 import { arrayFixes } from './arrayFixes'
 import { evaluate } from './evaluate'
+import { Body } from './functionBody'
 import { suspiciousArgument } from './suspicions'
+import type { AngleUnit } from '../values/convert'
 
 /** What the evaluation of one line came to. */
 export interface Evaluated {
@@ -245,24 +247,5 @@ function functionValue(
     const value = scope.lookup(name)
     if (value) captured.set(name, value)
   }
-  return {
-    kind: 'function',
-    name: statement.name.name,
-    parameters,
-    call: (args, caller) => evaluate(body, caller.insideFunction(new Arguments(parameters, args, captured))),
-  }
-}
-
-/** The names in the body of a function: its parameters, and what was captured where it is defined. */
-class Arguments implements Scope {
-  constructor(
-    private readonly parameters: readonly string[],
-    private readonly values: readonly Value[],
-    private readonly captured: ReadonlyMap<string, Value>,
-  ) {}
-
-  lookup(name: string): Value | null {
-    const place = this.parameters.lastIndexOf(name)
-    return (place < 0 ? this.captured.get(name) : this.values[place]) ?? null
-  }
+  return { kind: 'function', name: statement.name.name, parameters, body: new Body(body, captured) }
 }

@@ -7,11 +7,11 @@ import { asMatrix, asVector, itemAt, matrixOf } from '../values/matrices'
 import { madeSweep, pickPoints, pointAt } from '../values/sweeps'
 import { algebraMatrix, asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
 import { isAlgebraic } from '../algebra/ratio'
-import { failure } from '../values/value'
-import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, SweepValue, Value } from '../values/value'
-import { entriesText, fromBlocks } from './arrays'
-import { atEveryPoint, commonAxis, isSweep } from './lift'
-import type { Context, Evaluate } from './context'
+import { failure } from '../values/types'
+import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, SweepValue, Value } from '../values/types'
+import { entriesText, fromBlocks } from '../operators/arrays'
+import { atEveryPoint, commonAxis, isSweep } from '../operators/lift'
+import type { Context, Evaluate } from '../operators/context'
 
 /** Vectors and matrices written out, and entries taken from them. */
 

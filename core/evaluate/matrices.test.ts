@@ -1,5 +1,5 @@
 import { reckon } from '../testing'
-import type { Value } from '../values/value'
+import type { Value } from '../values/types'
 
 const last = (...lines: string[]) => reckon(lines).at(-1)!
 const value = (...lines: string[]): string => last(...lines).error?.code ?? last(...lines).text

@@ -4,9 +4,9 @@ import { isZero } from '../values/beyond'
 import { exactReal, integer } from '../values/make'
 import { degrees } from '../values/convert'
 import { angleSweep, numberSweep, POINTS_MOST } from '../values/sweeps'
-import { failure } from '../values/value'
-import type { AngleValue, Axis, Failure, NumberValue, Value } from '../values/value'
-import type { Context, Evaluate } from './context'
+import { failure } from '../values/types'
+import type { AngleValue, Axis, Failure, NumberValue, Value } from '../values/types'
+import type { Context, Evaluate } from '../operators/context'
 
 type End = NumberValue | AngleValue
 

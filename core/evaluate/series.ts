@@ -3,9 +3,9 @@ import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { exactReal, real, vector } from '../values/make'
 import { isZero } from '../values/beyond'
-import { failure } from '../values/value'
-import type { Failure, NumberValue, Value, VectorValue } from '../values/value'
-import type { Context, Evaluate, Scope } from './context'
+import { failure } from '../values/types'
+import type { Failure, NumberValue, Value, VectorValue } from '../values/types'
+import type { Context, Evaluate, Scope } from '../operators/context'
 
 /** Most entries that `f(k) for k = …` may make. */
 export const SERIES_LIMIT = 100_000

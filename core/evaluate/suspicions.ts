@@ -1,5 +1,5 @@
-import type { Value } from '../values/value'
-import type { AngleUnit } from './context'
+import type { Value } from '../values/types'
+import type { AngleUnit } from '../values/convert'
 
 /** Angles that people mean in degrees when they write them bare. */
 const ROUND_DEGREES: ReadonlySet<number> = new Set([

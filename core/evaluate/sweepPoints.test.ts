@@ -1,5 +1,5 @@
 import { reckon } from '../testing'
-import type { Value } from '../values/value'
+import type { Value } from '../values/types'
 import { pointAt } from '../values/sweeps'
 
 /** A sweep equals its points: whatever is computed from it is, at each point, what the point alone gives. */

@@ -2,7 +2,7 @@ import * as fc from 'fast-check'
 import { reckon } from '../testing'
 import * as C from '../numbers/complex'
 import { pointAt, pointsOf } from '../values/sweeps'
-import type { SweepValue, Value } from '../values/value'
+import type { SweepValue, Value } from '../values/types'
 
 const last = (...lines: string[]) => reckon(lines, { timeLimit: 20_000 }).at(-1)!
 function sweep(...lines: string[]): SweepValue {

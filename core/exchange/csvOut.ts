@@ -1,5 +1,5 @@
 import * as C from '../numbers/complex'
-import type { Column, Data, DataMatrix } from './data'
+import type { Column, Data, DataMatrix } from '../measured/data'
 import { writeNumeral } from './numerals'
 
 /**

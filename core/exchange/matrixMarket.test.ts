@@ -1,8 +1,8 @@
 import * as fc from 'fast-check'
-import { sameData } from './data'
-import type { DataMatrix } from './data'
+import { sameData } from '../measured/data'
+import type { DataMatrix } from '../measured/data'
 import { readMatrixMarket, writeMatrixMarket } from './matrixMarket'
-import { SCIPY_FILES } from './matrixMarket.values'
+import { SCIPY_FILES } from './matrixMarket.expected'
 import { faultSentence, remarkSentence } from './told'
 import { hasPython, python } from './python.testing'
 

@@ -1,5 +1,5 @@
 import { ENTRIES_MOST } from '../values/matrices'
-import type { DataMatrix } from './data'
+import type { DataMatrix } from '../measured/data'
 import { readNumeralOrWord, writeNumeral } from './numerals'
 import { fault, remark } from './told'
 import type { Fault, Remark } from './told'

@@ -1,4 +1,4 @@
-import { noteMath } from '../format/noteMath'
+import { noteMath } from '../views/noteMath'
 import { isSafeMath } from './texText'
 
 /** `$…$` inside a line and `$$…$$`: no blank next to the inner side of a single dollar. */

@@ -1,6 +1,6 @@
 import type { Conventions } from '../format/conventions'
 import { readoutToLatex } from '../format/copy'
-import type { LineView } from '../format/lineView'
+import type { LineView } from '../views/lineView'
 import { readoutText } from '../format/readout'
 import type { Readout, Twin } from '../format/readout'
 import { withoutMarks } from './texText'

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check'
-import { sameData } from './data'
-import type { Column } from './data'
+import { sameData } from '../measured/data'
+import type { Column } from '../measured/data'
 import { faultSentence, remarkSentence } from './told'
 import { PARAMETERS, readTouchstone } from './touchstone'
 import type { Parameter, ReadNetwork } from './touchstone'

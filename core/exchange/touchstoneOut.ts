@@ -1,4 +1,4 @@
-import type { Column } from './data'
+import type { Column } from '../measured/data'
 import { writeNumeral } from './numerals'
 import { fault } from './told'
 import type { Fault } from './told'

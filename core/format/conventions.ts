@@ -1,15 +1,13 @@
-import type { AngleUnit } from '../evaluate/context'
+import type { Shown } from '../numbers/decimal'
+import type { AngleUnit } from '../values/convert'
 
 /** How a folio reads bare angles and shows values. Display never touches stored precision. */
-export interface Conventions {
+export interface Conventions extends Shown {
   /** The unit of a bare number where an angle is needed, and of every angle shown. */
   readonly angle: AngleUnit
   readonly letter: 'i' | 'j'
   /** `3 + j4` or `3 + 4j`. */
   readonly place: 'before' | 'after'
-  /** Significant digits shown, 2 to 16. */
-  readonly digits: number
-  readonly style: 'plain' | 'scientific' | 'engineering' | 'prefix'
   /** How exact values that are no whole numbers are shown. */
   readonly exact: 'decimal' | 'fraction' | 'mixed'
   /** Degrees with decimals or with minutes and seconds. */

@@ -2,7 +2,7 @@ import * as fc from 'fast-check'
 import { reckon } from '../testing'
 import { DEFAULT_CONVENTIONS } from './conventions'
 import type { Conventions } from './conventions'
-import { formatReal } from './decimal'
+import { formatReal } from '../numbers/decimal'
 
 const show = (entry: string, conventions: Partial<Conventions> = {}): string => {
   const { readout } = reckon([entry], conventions)[0]!.view

@@ -3,7 +3,7 @@ import * as Q from '../numbers/rational'
 import type { Gaussian } from '../numbers/gaussian'
 import { unknownsOf } from '../algebra/ratio'
 import { pointsOf } from '../values/sweeps'
-import type { MatrixValue, SweepValue, Value } from '../values/value'
+import type { MatrixValue, SweepValue, Value } from '../values/types'
 import type { Conventions } from './conventions'
 import { formatPolar, formatRectangular, formatSingle } from './readout'
 

@@ -1,9 +1,9 @@
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { asDegrees } from '../values/convert'
-import type { AngleValue } from '../values/value'
+import type { AngleValue } from '../values/types'
 import type { Conventions } from './conventions'
-import { formatReal } from './decimal'
+import { formatReal } from '../numbers/decimal'
 
 /** The texts of real parts and angles, from which every readout is put together. */
 

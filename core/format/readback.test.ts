@@ -1,6 +1,6 @@
 import * as fc from 'fast-check'
 import { reckon } from '../testing'
-import type { Value } from '../values/value'
+import type { Value } from '../values/types'
 import type { Conventions } from './conventions'
 import { formatPolar, formatSingle } from './readout'
 

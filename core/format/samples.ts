@@ -1,6 +1,6 @@
 import * as Q from '../numbers/rational'
 import { complexNumber, exactReal, real } from '../values/make'
-import type { NumberValue } from '../values/value'
+import type { NumberValue } from '../values/types'
 
 /** Values on which the conventions show what they do. */
 export function sampleValues(): Readonly<Record<'phasor' | 'long' | 'third' | 'root', NumberValue>> {

@@ -1,4 +1,4 @@
-import type { AngleValue, NumberValue, Value } from '../values/value'
+import type { AngleValue, NumberValue, Value } from '../values/types'
 
 /**
  * Readers for arguments that `call.ts` has already checked against the

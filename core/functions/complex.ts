@@ -13,8 +13,8 @@ import {
   real,
   wholeComplex,
 } from '../values/make'
-import { failure } from '../values/value'
-import type { Value, NumberValue, Failure, VectorValue } from '../values/value'
+import { failure } from '../values/types'
+import type { Value, NumberValue, Failure, VectorValue } from '../values/types'
 import { euclideanNorm, mapVector } from '../values/vectors'
 import { angleAt, numberAt } from './arguments'
 import type { FunctionDefinition } from './definition'

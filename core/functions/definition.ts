@@ -1,6 +1,6 @@
-import type { Data } from '../exchange/data'
-import type { Context } from '../evaluate/context'
-import type { AlgebraMatrixValue, Failure, Value, VectorValue } from '../values/value'
+import type { Data } from '../measured/data'
+import type { Context } from '../operators/context'
+import type { AlgebraMatrixValue, Failure, Value, VectorValue } from '../values/types'
 
 /** The chapters of the handbook. */
 export type Group =

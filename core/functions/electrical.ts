@@ -1,7 +1,7 @@
 import * as A from '../values/arithmetic'
 import { isBeyond, isZero } from '../values/beyond'
 import { integer, real } from '../values/make'
-import type { Failure, NumberValue, Value } from '../values/value'
+import type { Failure, NumberValue, Value } from '../values/types'
 import { numberAt } from './arguments'
 import { commonLog } from './powers'
 import type { FunctionDefinition } from './definition'

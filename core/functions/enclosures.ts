@@ -1,9 +1,9 @@
-import type { Column, DataTable } from '../exchange/data'
+import type { Column, DataTable } from '../measured/data'
 import { fromDense } from '../values/matrices'
 import { angleSweep, madeSweep, numberSweep, pointAt } from '../values/sweeps'
-import { failure } from '../values/value'
-import type { Axis, Failure, SweepValue, Value } from '../values/value'
-import type { Context } from '../evaluate/context'
+import { failure } from '../values/types'
+import type { Axis, Failure, SweepValue, Value } from '../values/types'
+import type { Context } from '../operators/context'
 import type { FunctionDefinition } from './definition'
 
 /** The chapter on measured data: taking it up, and putting a sweep on the points of another. */

@@ -1,7 +1,7 @@
-import { eigenOf, SCALINGS } from '../linear/eigenValues'
-import type { EigenValues } from '../linear/eigenValues'
+import { eigenOf, SCALINGS } from '../matrices/eigenpairs'
+import type { EigenValues } from '../matrices/eigenpairs'
 import { isFinite, zeros } from '../linear/dense'
-import * as L from '../linear/values'
+import * as L from '../matrices/linearAlgebra'
 import {
   algebraCharpoly,
   algebraDeterminant,
@@ -10,23 +10,24 @@ import {
   algebraTrace,
   algebraTranspose,
 } from '../algebra/polyMatrix'
-import type { Context } from '../evaluate/context'
-import { sideBySide, stacked } from '../evaluate/arrays'
-import { hintCondition } from '../evaluate/conditioning'
+import type { Context } from '../operators/context'
+import { sideBySide, stacked } from '../operators/arrays'
+import { hintCondition } from '../operators/conditioning'
 import { integer, valueList, real, vector } from '../values/make'
 import {
   asMatrix,
   ENTRIES_MOST,
   EXACT_MOST,
   fromDense,
+  identityMatrix,
   itemAt,
   itemsOf,
   likeOperands,
   matrixOf,
   turned,
 } from '../values/matrices'
-import { failure } from '../values/value'
-import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/value'
+import { failure } from '../values/types'
+import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/types'
 import { numberAt } from './arguments'
 import type { Example, FunctionDefinition, Parameter } from './definition'
 
@@ -330,7 +331,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
     examples: [{ entry: 'identity(2)', gives: '[[1, 0], [0, 1]]' }],
     apply: (args) => {
       const shape = sizes(args)
-      return 'kind' in shape ? shape : L.identityMatrix(shape.rows)
+      return 'kind' in shape ? shape : identityMatrix(shape.rows)
     },
   },
   filled('zero_matrix', 0, { entry: 'zero_matrix(1, 3)', gives: '[[0, 0, 0]]' }),

@@ -2,10 +2,10 @@ import * as P from '../algebra/polynomial'
 import { isZero } from '../values/beyond'
 import { rootsOf } from '../algebra/roots'
 import { parts } from '../algebra/ratio'
-import type { Context } from '../evaluate/context'
+import type { Context } from '../operators/context'
 import { integer, valueList } from '../values/make'
-import { failure } from '../values/value'
-import type { Failure, NumberValue, Value } from '../values/value'
+import { failure } from '../values/types'
+import type { Failure, NumberValue, Value } from '../values/types'
 import type { FunctionDefinition, Parameter } from './definition'
 
 /** The chapter on polynomials. An example has its unknown from the surroundings: `s`. */

@@ -1,6 +1,6 @@
 import { integer, vector } from '../values/make'
 import { pointsOf, POINTS_MOST, sweepOf } from '../values/sweeps'
-import { failure } from '../values/value'
+import { failure } from '../values/types'
 import type { FunctionDefinition } from './definition'
 
 /** The chapter on sweeps: to and from vectors. */

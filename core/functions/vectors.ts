@@ -3,18 +3,18 @@ import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { isZero } from '../values/beyond'
 import { conjugate } from './complex'
-import { binary, Plainly } from '../evaluate/operators'
-import type { Context } from '../evaluate/context'
+import { binary, Plainly } from '../operators/rules'
+import type { Context } from '../operators/context'
 import {
   angleOf, angleOfTurns, complexNumber, exactReal, fromComponents, integer, real, vector,
 } from '../values/make' // prettier-ignore
 import { asMatrix, itemsOf } from '../values/matrices'
 import { exponentFor } from '../linear/scaling'
-import { spectralNorm } from '../linear/values'
+import { spectralNorm } from '../matrices/linearAlgebra'
 import { complexTimesPowerOfTwo } from '../numbers/scale'
 import { euclideanNorm, mapVector } from '../values/vectors'
-import { failure } from '../values/value'
-import type { Failure, NumberValue, Value, VectorValue } from '../values/value'
+import { failure } from '../values/types'
+import type { Failure, NumberValue, Value, VectorValue } from '../values/types'
 import { numberAt } from './arguments'
 import type { FunctionDefinition, Parameter } from './definition'
 

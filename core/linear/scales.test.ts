@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
 import { timesPowerOfTwo } from '../numbers/scale'
 import { reckon } from '../testing'
-import type { Value } from '../values/value'
+import type { Value } from '../values/types'
 
 /**
  * Multiplied by a power of two, a matrix has the same rank, condition and directions, and its norm, inverse and

@@ -1,7 +1,7 @@
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { exactNumber, exactReal, multipleOfPi, real } from '../values/make'
-import type { NumberValue, Value } from '../values/value'
+import type { NumberValue, Value } from '../values/types'
 import { imaginaryLiteral, numeralNode, readCircuitImaginary, readSuffix, realLiteral } from './literals'
 import type { Suffix } from './literals'
 import type { Problem, ProblemFix } from './problem'

@@ -1,4 +1,4 @@
-import type { NumberValue } from '../values/value'
+import type { NumberValue } from '../values/types'
 import * as N from './nodes'
 import { numeralOf, onImaginaryAxis, scaled } from './numerals'
 import type { Numeral } from './numerals'

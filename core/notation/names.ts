@@ -1,4 +1,4 @@
-import type { Value } from '../values/value'
+import type { Value } from '../values/types'
 import type { Problem } from './problem'
 import type { Node } from './tree'
 

@@ -1,4 +1,4 @@
-import type { Value } from '../values/value'
+import type { Value } from '../values/types'
 import type { Numeral } from './numerals'
 import type {
   Apply, Bars, Call, Chain, ChainSign, Compare, Constant, DmsNode, Entry, Everything, Group, Hole, Last, List, Literal,

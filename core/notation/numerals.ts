@@ -1,7 +1,7 @@
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { complexNumber, exactNumber, exactReal, real } from '../values/make'
-import type { NumberValue } from '../values/value'
+import type { NumberValue } from '../values/types'
 
 /** Digits as they are written, with what they are worth alone and on the imaginary axis. */
 export class Numeral {

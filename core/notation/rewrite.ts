@@ -1,4 +1,4 @@
-import { formatReal } from '../format/decimal'
+import { formatReal } from '../numbers/decimal'
 import type { Node, Statement } from './tree'
 
 /**

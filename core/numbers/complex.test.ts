@@ -1,6 +1,6 @@
 import * as fc from 'fast-check'
 import * as C from './complex'
-import { COMPLEX_VALUES } from './complex.values'
+import { COMPLEX_VALUES } from './complex.expected'
 
 type Elementary = (z: C.Complex) => C.Complex
 const FUNCTIONS: Readonly<Record<string, Elementary>> = {

@@ -1,6 +1,6 @@
 import type { Node } from '../notation/tree'
 import type { Complex } from '../numbers/complex'
-import type { Value } from '../values/value'
+import type { Value } from '../values/types'
 
 /** A sum laid tip to tail. */
 

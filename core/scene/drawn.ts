@@ -4,7 +4,7 @@ import type { Readout, Twin } from '../format/readout'
 import type { Node } from '../notation/tree'
 import * as C from '../numbers/complex'
 import { fromComponents } from '../values/make'
-import type { NumberValue, Value, VectorValue } from '../values/value'
+import type { NumberValue, Value, VectorValue } from '../values/types'
 import type { Role } from './scene'
 
 /** What of a value stands on a plane, with the texts of both forms. Plain data that crosses threads. */

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
 import { FolioEvaluator } from '../evaluate/folio'
 import { DEFAULT_CONVENTIONS } from '../format/conventions'
-import { lineView } from '../format/lineView'
+import { lineView } from '../views/lineView'
 import { linksOf, termsOf } from './chain'
 import { circlesText, readCircles } from './circles'
 import { constrained, nudged } from './drag'

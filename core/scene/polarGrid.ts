@@ -1,4 +1,4 @@
-import type { AngleUnit } from '../evaluate/context'
+import type { AngleUnit } from '../values/convert'
 import { niceStep } from './ticks'
 import { boundsOf, toPixel } from './view'
 import type { Pixel, PlaneView, Size } from './view'

@@ -3,7 +3,7 @@ import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import * as A from './arithmetic'
 import { complexNumber, exactNumber, exactReal, fromComponents, integer, ofSort, real, shownAs } from './make'
-import type { Failure, NumberValue } from './value'
+import type { Failure, NumberValue } from './types'
 
 /** Whole numbers, fractions, Gaussian numbers and doubles, of both sorts. */
 const whole = fc.oneof(fc.integer({ min: -1200, max: 1200 }), fc.maxSafeInteger())

@@ -10,8 +10,8 @@ import {
   complexNumber, exactNumber, exactReal, integer, isSafe, multipleOfPi, ofSort, ratio, real, reducedRatio, rough,
   wholeComplex, wholeNumber,
 } from './make' // prettier-ignore
-import type { AngleValue, Failure, NumberValue } from './value'
-import { failure } from './value'
+import type { AngleValue, Failure, NumberValue } from './types'
+import { failure } from './types'
 
 /** The rules of the operators on numbers: exact while it can be, doubles after that. */
 

@@ -3,7 +3,7 @@ import type { Complex } from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { complexTimesPowerOfTwo } from '../numbers/scale'
-import type { NumberValue } from './value'
+import type { NumberValue } from './types'
 
 /**
  * Exact numbers that lie beyond the range of doubles (10^400, 2^-2000): their

@@ -1,9 +1,11 @@
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
-import type { AngleUnit } from '../evaluate/context'
 import { isZero } from './beyond'
 import { angleOf, angleOfTurns, multipleOfPi, real } from './make'
-import type { AngleValue, NumberValue } from './value'
+import type { AngleValue, NumberValue } from './types'
+
+/** Degrees or radians: how a bare number is read where an angle is needed. */
+export type AngleUnit = 'deg' | 'rad'
 
 const DEGREE: Q.Rational = { n: 1, d: 360 }
 const HALF: Q.Rational = { n: 1, d: 2 }

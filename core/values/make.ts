@@ -4,7 +4,7 @@ import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { normalTurns } from '../numbers/turns'
-import type { AngleValue, NumberValue, TextValue, TruthValue, Value, VectorValue } from './value'
+import type { AngleValue, NumberValue, TextValue, TruthValue, Value, VectorValue } from './types'
 
 class Scalar implements NumberValue {
   declare readonly kind: 'number'

@@ -1,13 +1,13 @@
 import type { Dense } from '../linear/dense'
 import * as D from '../linear/dense'
-import { exactMultiply } from '../linear/exact'
+import { exactIdentity, exactMultiply } from '../linear/exact'
 import type { ExactMatrix } from '../linear/exact'
 import { multiply } from '../linear/multiply'
 import * as G from '../numbers/gaussian'
 import { asRadians } from './convert'
 import { complexNumber, exactNumber, real, vector } from './make'
-import { failure } from './value'
-import type { Failure, MatrixValue, NumberValue, Value } from './value'
+import { failure } from './types'
+import type { Failure, MatrixValue, NumberValue, Value } from './types'
 
 /** Matrices as values: exact while they are small and every entry is, doubles beside that. */
 
@@ -38,6 +38,11 @@ export function fromExact(exact: ExactMatrix, complex = false): MatrixValue {
 
 export function fromDense(dense: Dense, complex = !D.isReal(dense)): MatrixValue {
   return { kind: 'matrix', rows: dense.rows, cols: dense.cols, dense, exact: null, complex }
+}
+
+export function identityMatrix(n: number, complex = false): MatrixValue {
+  if (n * n <= EXACT_MOST) return fromExact(exactIdentity(n), complex)
+  return fromDense(D.identity(n), complex)
 }
 
 /** The entry at a place counted row by row from 0. */

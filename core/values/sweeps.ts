@@ -1,7 +1,7 @@
 import { divide, fromDecimal, multiply, rational, ZERO } from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { angleOf, angleOfTurns, complexNumber, multipleOfPi, real } from './make'
-import type { AngleValue, Axis, NumberValue, SweepValue, Value } from './value'
+import type { AngleValue, Axis, NumberValue, SweepValue, Value } from './types'
 
 /** Sweeps as values: numbers and angles in typed arrays, other kinds as a list. */
 

@@ -3,8 +3,8 @@ import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { exactRoot, rounded } from './arithmetic'
 import { exactReal, valueList, real, vector } from './make'
-import { failure } from './value'
-import type { Failure, NumberValue, Value, VectorValue } from './value'
+import { failure } from './types'
+import type { Failure, NumberValue, Value, VectorValue } from './types'
 
 /** Entry by entry; the first failure is the whole's. */
 export function mapVector(v: VectorValue, change: (item: Value) => Value | Failure): VectorValue | Failure {

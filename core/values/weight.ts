@@ -1,4 +1,4 @@
-import type { Value } from './value'
+import type { Value } from './types'
 
 /**
  * How many doubles a value holds in memory: what large sweeps and matrices take. Small things, and

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { nearestIndex } from '#core/scene/curve'
-import { formatReal } from '#core/format/decimal'
+import { formatReal } from '#core/numbers/decimal'
 import type { Curve } from '~/drawing/curve'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { LineView } from '#core/format/lineView'
+import type { LineView } from '#core/views/lineView'
 
 /** `=` where every digit of an exact value is on show, `≈` where it is not. */
 const props = defineProps<{ view: LineView; digits: number; reachable: boolean }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { mdiChevronDown, mdiChevronRight } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import type { LineView, ShownProblem } from '#core/format/lineView'
-import { isPending } from '#core/notation/sentences'
+import type { LineView, ShownProblem } from '#core/views/lineView'
+import { isPending } from '#core/sentences/sentences'
 import type { Line } from '#shared/folio'
 import { focusIsFree } from '~/composables/focus'
 import { isKey } from '~/composables/keys'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { ShownProblem } from '#core/format/lineView'
+import type { ShownProblem } from '#core/views/lineView'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
 import { useSilenceStore } from '~/stores/silence'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { LineView } from '#core/format/lineView'
+import type { LineView } from '#core/views/lineView'
 import { useLineActions } from '~/composables/lineActions'
 
 /** What a line came to: a twin readout with its dial, one value across both columns, entries, or words. */

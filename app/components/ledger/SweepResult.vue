@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiTableLarge } from '@mdi/js'
 import { computed } from 'vue'
-import type { LineView } from '#core/format/lineView'
+import type { LineView } from '#core/views/lineView'
 import type { SweepReadout } from '#core/format/sweep'
 import type { Twin } from '#core/format/readout'
 import { countText } from '~/composables/dress'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiRulerSquare, mdiTableLarge } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { formatReal } from '#core/format/decimal'
+import { formatReal } from '#core/numbers/decimal'
 import { formatAngle } from '#core/format/parts'
 import { formatPolar, formatRectangular } from '#core/format/readout'
 import { angleOf, complexNumber } from '#core/values/make'
@@ -19,7 +19,7 @@ import { Chart } from '~/drawing/charts'
 import type { PlaneFrame } from '~/drawing/frame'
 import { gridStep } from '~/drawing/ground'
 import { boxOf, isCoarseLocus, locusAt } from '~/drawing/locus'
-import type { Locus } from '~/drawing/locus'
+import type { ShownSweep } from '#core/scene/curve'
 import { paintPlane, planePlugin } from '~/drawing/plane'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
@@ -297,7 +297,7 @@ function besides(pixel: Pixel): Record<string, string> {
 
 const coarseLocus = computed(() => loci.value.find((locus) => isCoarseLocus(locus, view.value, size.value)))
 
-const onLocus = shallowRef<{ readonly locus: Locus; readonly index: number } | null>(null)
+const onLocus = shallowRef<{ readonly locus: ShownSweep; readonly index: number } | null>(null)
 function hoverLocus(event: PointerEvent): void {
   if (loci.value.length === 0) return
   const box = canvas.value?.getBoundingClientRect()

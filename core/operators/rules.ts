@@ -4,11 +4,11 @@ import { asRadians, inUnit } from '../values/convert'
 import { algebraInverse, algebraMatrices, hasUnknowns } from '../algebra/polyMatrix'
 import { algebraic, isAlgebraic, negated, sameAlgebra } from '../algebra/ratio'
 import { angleOf, angleOfTurns, exactReal, integer, real, text, truth } from '../values/make'
-import type { AngleValue, Failure, Kind, MatrixValue, NumberValue, Value, VectorValue } from '../values/value'
-import { failure } from '../values/value'
-import type { AngleUnit } from './context'
+import type { AngleValue, Failure, Kind, MatrixValue, NumberValue, Value, VectorValue } from '../values/types'
+import { failure } from '../values/types'
+import type { AngleUnit } from '../values/convert'
 import type { Comparison } from '../notation/tree'
-import { matrixPower } from '../linear/values'
+import { matrixPower } from '../matrices/linearAlgebra'
 import {
   asMatrix,
   isInner,

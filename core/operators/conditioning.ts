@@ -1,6 +1,6 @@
-import { condition } from '../linear/values'
+import { condition } from '../matrices/linearAlgebra'
 import type { Node } from '../notation/tree'
-import type { MatrixValue } from '../values/value'
+import type { MatrixValue } from '../values/types'
 import type { Context } from './context'
 
 /** Orders up to which a condition number is worked out for the sake of a hint. */

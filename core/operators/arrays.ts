@@ -1,7 +1,7 @@
 import { asMatrix, itemAt, likeOperands, mapMatrix, matrixOf, shapeText, zipMatrices } from '../values/matrices'
 import { mapVector, zipVectors } from '../values/vectors'
-import { failure } from '../values/value'
-import type { Failure, MatrixValue, Value, VectorValue } from '../values/value'
+import { failure } from '../values/types'
+import type { Failure, MatrixValue, Value, VectorValue } from '../values/types'
 
 /** Vectors and matrices entry by entry, as inside each( ). */
 

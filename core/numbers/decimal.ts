@@ -1,8 +1,15 @@
-import * as Q from '../numbers/rational'
-import type { Rational } from '../numbers/rational'
-import type { Conventions } from './conventions'
+import * as Q from './rational'
+import type { Rational } from './rational'
 
-type Shown = Pick<Conventions, 'digits' | 'style'>
+/** Plain digits, one digit before the point and a power of ten, powers of a thousand, or SI prefixes. */
+export type NumberStyle = 'plain' | 'scientific' | 'engineering' | 'prefix'
+
+/** How a decimal is written. */
+export interface Shown {
+  /** Significant digits shown, 2 to 16. */
+  readonly digits: number
+  readonly style: NumberStyle
+}
 
 /** Beyond these a plain number is written with a power of ten. */
 const PLAIN_MOST = 1e15

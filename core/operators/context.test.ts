@@ -1,5 +1,5 @@
-import { FolioEvaluator } from './folio'
-import type { Evaluated } from './line'
+import { FolioEvaluator } from '../evaluate/folio'
+import type { Evaluated } from '../evaluate/line'
 
 /** What the last of some lines comes to. */
 function last(...sources: string[]): Evaluated {

@@ -1,5 +1,5 @@
 import { table } from '../table'
-import type { Problem } from './problem'
+import type { Problem } from '../notation/problem'
 
 /** The one place where codes of errors and hints become sentences for a student. */
 

@@ -1,5 +1,3 @@
-import type { Polynomial } from '../algebra/polynomial'
-import type { Context } from '../evaluate/context'
 import type { Dense } from '../linear/dense'
 import type { ExactMatrix } from '../linear/exact'
 import type { Complex } from '../numbers/complex'
@@ -91,13 +89,18 @@ export interface CheckValue {
   readonly right: Value
 }
 
-/** A function that a line defines; its body lives with the line. */
+/** A function that a line defines. */
 export interface FunctionValue {
   readonly kind: 'function'
   readonly name: string
   readonly parameters: readonly string[]
-  /** Evaluates the body on behalf of a line, whose budget it spends. */
-  readonly call: (args: readonly Value[], caller: Context) => Value | Failure
+  readonly body: FunctionBody
+}
+
+/** What a function comes to; the evaluator, which made it, knows the term that stands in it. */
+export interface FunctionBody {
+  /** The values that the other names in it had where it was defined. */
+  readonly captured: ReadonlyMap<string, Value>
 }
 
 /** What a sweep runs along: the values of the quantity that its range was written for. */
@@ -130,6 +133,23 @@ export interface SweepValue {
   readonly pi?: () => Float64Array
   /** Set while the numbers are still to be worked out; no line and no function sees such a sweep. */
   readonly pending?: Program
+}
+
+/**
+ * Polynomials in any number of unknowns, with exact or rounded complex
+ * coefficients: like terms collected, none with a zero coefficient, the highest
+ * degree first and terms of one degree in the order of the unknowns.
+ */
+export interface Polynomial {
+  /** In alphabetical order. */
+  readonly unknowns: readonly string[]
+  readonly terms: readonly Term[]
+}
+
+export interface Term {
+  /** The power of each unknown. */
+  readonly powers: readonly number[]
+  readonly factor: NumberValue
 }
 
 /** A polynomial in unknowns, or the ratio of two. */

@@ -1,11 +1,12 @@
 import type { Node } from '../notation/tree'
-import type { Failure, NumberValue, Value } from '../values/value'
-import { failure } from '../values/value'
+import type { Failure, NumberValue, Value } from '../values/types'
+import { failure } from '../values/types'
 import { entrywise, isArray } from './arrays'
-import type { AngleUnit, Context } from './context'
+import type { Context } from './context'
 import { atEveryPoint, loopBinary, settle } from './lift'
-import { binary, onNumbers, Plainly } from './operators'
-import type { BinarySign, OperatorContext } from './operators'
+import { binary, onNumbers, Plainly } from './rules'
+import type { BinarySign, OperatorContext } from './rules'
+import type { AngleUnit } from '../values/convert'
 
 /** Operators on values that are known, with the hints that belong to the terms they come from. */
 

@@ -6,8 +6,8 @@ import { angleSweep, numberSweep, pointAt, sameAxis, sweepOf } from '../values/s
 import { anglesOf, conjugated, decibels, magnitudes, negated } from '../values/sweepLoops'
 import { join, leaf, negate, power, run } from '../values/sweepProgram'
 import type { LoopSign, Numbers, Program } from '../values/sweepProgram'
-import { failure } from '../values/value'
-import type { Axis, Failure, NumberValue, SweepValue, Value } from '../values/value'
+import { failure } from '../values/types'
+import type { Axis, Failure, NumberValue, SweepValue, Value } from '../values/types'
 import { inTime } from './context'
 import type { Context } from './context'
 

@@ -3,9 +3,9 @@ import { angleOf, angleOfTurns, exactReal, integer, real, text, truth, vector } 
 import * as Q from '../numbers/rational'
 import { add, divide, multiply, parallel, power, subtract } from '../values/arithmetic'
 import { complexNumber } from '../values/make'
-import type { NumberValue, Value } from '../values/value'
-import { binary, compare, negate } from './operators'
-import type { BinarySign, OperatorContext } from './operators'
+import type { NumberValue, Value } from '../values/types'
+import { binary, compare, negate } from './rules'
+import type { BinarySign, OperatorContext } from './rules'
 
 const plain: OperatorContext = { unit: 'deg', exponent: false, bareSide: () => undefined }
 const SIGNS: readonly BinarySign[] = ['+', '-', '*', '/', 'mod', '^', '||']

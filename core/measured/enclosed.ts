@@ -1,7 +1,7 @@
 import { EXACT_MOST, fromDense, matrixOf } from '../values/matrices'
 import { angleSweep, madeSweep, numberSweep, pointAt } from '../values/sweeps'
 import { wholeNumber } from '../values/make'
-import type { Axis, PartsValue, Value } from '../values/value'
+import type { Axis, PartsValue, Value } from '../values/types'
 import { partNames } from './partNames'
 import type { Column, Data, DataMatrix, DataTable } from './data'
 

@@ -1,19 +1,19 @@
 import * as C from '../numbers/complex'
 import * as A from '../values/arithmetic'
 import { complexNumber, exactNumber, integer, valueList, real, vector } from '../values/make'
-import { asVector, checked, EXACT_MOST, fromDense, fromExact, itemAt, product, shapeText } from '../values/matrices'
-import { failure } from '../values/value'
-import type { Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/value'
-import { cholesky } from './cholesky'
-import * as D from './dense'
-import type { Dense } from './dense'
-import { eigen } from './eigen'
-import * as E from './exact'
-import { expm } from './expm'
-import { decomposeLu, determinantLu, inverseLu, solveLu } from './lu'
-import { multiply } from './multiply'
-import { decomposeQr } from './qr'
-import { decomposeSvd } from './svd'
+import { asVector, checked, fromDense, fromExact, identityMatrix, itemAt, product, shapeText } from '../values/matrices'
+import { failure } from '../values/types'
+import type { Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/types'
+import { cholesky } from '../linear/cholesky'
+import * as D from '../linear/dense'
+import type { Dense } from '../linear/dense'
+import { eigen } from '../linear/eigen'
+import * as E from '../linear/exact'
+import { expm } from '../linear/expm'
+import { decomposeLu, determinantLu, inverseLu, solveLu } from '../linear/lu'
+import { multiply } from '../linear/multiply'
+import { decomposeQr } from '../linear/qr'
+import { decomposeSvd } from '../linear/svd'
 
 /** What the functions of the chapter on matrices do: exactly where that can be, on doubles otherwise. */
 
@@ -99,11 +99,6 @@ export function matrixPower(m: MatrixValue, exponent: NumberValue): Value | Fail
     }
   }
   return result
-}
-
-export function identityMatrix(n: number, complex = false): MatrixValue {
-  if (n * n <= EXACT_MOST) return fromExact(E.exactIdentity(n), complex)
-  return fromDense(D.identity(n), complex)
 }
 
 export function trace(m: MatrixValue): Value | Failure {

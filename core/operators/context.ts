@@ -1,8 +1,6 @@
 import type { Node } from '../notation/tree'
-import type { Failure, Value } from '../values/value'
-
-/** Degrees or radians: how a bare number is read where an angle is needed. */
-export type AngleUnit = 'deg' | 'rad'
+import type { AngleUnit } from '../values/convert'
+import type { Failure, Value } from '../values/types'
 
 /** What is left of the steps one line may take. */
 export interface Budget {
