@@ -4,6 +4,8 @@ import type { Parsed } from '../notation/parser'
 import type { Node } from '../notation/tree'
 import type { Bound } from '../notation/names'
 import type { Problem, ProblemFix } from '../notation/problem'
+import { told } from '../values/problemData'
+import type { Code, Told } from '../values/problemData'
 import type { Value } from '../values/types'
 import { brought } from './brought'
 
@@ -40,7 +42,7 @@ const UNKNOWNS_MOST = 3
 const DEPTH_MOST = 3
 
 /** What a fix may come to besides a value: the line is right to read, and waits for something else. */
-const READ: ReadonlySet<string> = new Set([
+const READ: ReadonlySet<Code> = new Set<Code>([
   'waits-for',
   'too-long',
   'postponed',
@@ -85,43 +87,33 @@ class Adviser {
 
   advise(problem: Problem): Problem {
     const found: Found[] = []
-    let code: string | null = null
-    let data: Readonly<Record<string, string>> = {}
+    let about: Told | null = null
     for (const idea of this.ideas(this.place.source, problem)) {
       if (found.length >= FIXES_MOST || this.tries >= TRIES_MOST) break
       // Once there is one, others are not put together from several corrections.
       const mended = this.mended(idea.line, found.length === 0 ? DEPTH_MOST : 0)
       if (!mended || found.some((f) => f.line === mended.line || same(f.reading, mended.reading))) continue
-      if (found.length === 0 && idea.code) {
-        code = idea.code
-        data = idea.data ?? {}
-      }
+      if (found.length === 0) about = idea.about
       found.push({ ...mended, label: mended.line === idea.line && idea.label !== null ? idea.label : mended.line })
-      if (idea.code === 'brought-remark') break
+      if (idea.about?.code === 'brought-remark') break
     }
     if (found.length === 0)
       for (const idea of this.unknowns(this.place.source, problem)) {
         const mended = this.mended(idea.line, 0)
         if (!mended) continue
-        code = idea.code
-        data = idea.data ?? {}
+        about = idea.about
         found.push(mended)
       }
-    return spanning(
-      this.place.source,
-      code === null ? problem : { ...problem, data: { ...problem.data, ...data, brought: code } },
-      found,
-    )
+    return spanning(this.place.source, about === null ? problem : { ...problem, brought: about }, found)
   }
 
   /** What a line could be instead: first as it is written elsewhere, then what its error offers. */
   private *ideas(source: string, problem: Problem): Iterable<Idea> {
     const known = { worth: (text: string) => this.worth(text) }
     if (UNTOLD.has(problem.code)) return
-    const usual = problem.fixes.map((fix) => ({ line: applied(source, problem, fix), label: fix.label, code: null }))
+    const usual = problem.fixes.map((fix) => ({ line: applied(source, problem, fix), label: fix.label, about: null }))
     if (SURE.has(problem.code)) yield* usual
-    for (const { line, code, data } of brought(source, known))
-      yield { line, code, label: null, ...(data ? { data } : {}) }
+    for (const { line, about } of brought(source, known)) yield { line, about, label: null }
     yield* usual
   }
 
@@ -144,8 +136,7 @@ class Adviser {
     yield {
       line: `unknown ${letters.join(', ')}\n${line}`,
       label: null,
-      code: runs ? 'brought-unknowns' : null,
-      data: { names: letters.join(', ') },
+      about: runs ? told('brought-unknowns', { names: letters.join(', ') }) : null,
     }
   }
 
@@ -176,17 +167,17 @@ class Adviser {
 interface Idea {
   readonly line: string
   readonly label: string | null
-  readonly code: string | null
-  readonly data?: Readonly<Record<string, string>>
+  /** What was brought along, where that is known. */
+  readonly about: Told | null
 }
 
 /** The line is not finished, or there is nothing wrong with how it is written. */
-const UNTOLD: ReadonlySet<string> = new Set([
+const UNTOLD: ReadonlySet<Code> = new Set<Code>([
   'unfinished', 'postponed', 'enclosure-loading', 'waits-for', 'too-long', 'no-room', 'stopped', 'too-large',
 ]) // prettier-ignore
 
 /** Errors whose own corrections are likelier than any spelling from elsewhere. */
-const SURE: ReadonlySet<string> = new Set([
+const SURE: ReadonlySet<Code> = new Set<Code>([
   'names-run-together',
   'odd-character',
   'angle-bracketing',

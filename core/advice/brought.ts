@@ -1,3 +1,5 @@
+import { told } from '../values/problemData'
+import type { BareCode, BroughtCode, Told } from '../values/problemData'
 import { findFunction, functionNames, standardName } from '../functions/registry'
 import type { Value } from '../values/types'
 
@@ -9,8 +11,8 @@ import type { Value } from '../values/types'
 
 /** A spelling that was recognised: the sentence about it, and the line in our notation. */
 export interface Brought {
-  /** The code of the sentence; `null` where the line's own error says enough. */
-  readonly code: string | null
+  /** What was brought along; `null` where the line's own error says enough. */
+  readonly about: Told | null
   readonly data?: Readonly<Record<string, string>>
   /** The whole line as it would be; what stands before a line break goes into a line of its own above. */
   readonly line: string
@@ -31,10 +33,10 @@ const TERM = `(?:(?:\\d+\\.?\\d*|\\.\\d+)(?:[\\p{L}°]*)|${NAME}(?:\\([^()]*\\)|
 const pattern = (text: string): RegExp => new RegExp(text, 'gu')
 
 /** One replacement at all places. */
-function everywhere(code: string, find: RegExp, put: string): Rule {
+function everywhere(code: Extract<BareCode, BroughtCode>, find: RegExp, put: string): Rule {
   return function* (line) {
     const changed = line.replace(find, put)
-    if (changed !== line) yield { code, line: changed }
+    if (changed !== line) yield { about: told(code), line: changed }
   }
 }
 
@@ -43,12 +45,12 @@ const power = everywhere('brought-power', pattern('\\*\\*|\\^\\^'), '^')
 function* transposed(line: string): Iterable<Brought> {
   const find = pattern(`(?<=[\\p{L}\\p{Nd}_\\])])\\.?['’]`)
   if (!find.test(line)) return
-  for (const letter of ['T', 'H']) yield { code: 'brought-transpose', line: line.replace(find, `^${letter}`) }
+  for (const letter of ['T', 'H']) yield { about: told('brought-transpose'), line: line.replace(find, `^${letter}`) }
 }
 
 function* smallTranspose(line: string): Iterable<Brought> {
   const changed = line.replace(/\^([th])(?![\p{L}\p{Nd}_(])/gu, (_, letter: string) => `^${letter.toUpperCase()}`)
-  if (changed !== line) yield { code: 'brought-transpose', line: changed }
+  if (changed !== line) yield { about: told('brought-transpose'), line: changed }
 }
 
 const wholeQuotient = everywhere('brought-quotient', pattern(`(${TERM})\\s*//\\s*(${TERM})`), 'quotient($1, $2)')
@@ -59,7 +61,7 @@ function* percent(line: string): Iterable<Brought> {
   const changed = line.replace(find, (_, before: string | undefined, number: string) =>
     before ? `${before}(${number}/100)` : `${number}/100`,
   )
-  if (changed !== line) yield { code: 'brought-percent', line: changed }
+  if (changed !== line) yield { about: told('brought-percent'), line: changed }
 }
 
 function* calledRest(line: string): Iterable<Brought> {
@@ -67,7 +69,7 @@ function* calledRest(line: string): Iterable<Brought> {
   // Brackets only where something stands beside it.
   const alone = new RegExp(`^(?:\\s*${NAME}\\s*=)?\\s*mod\\s*\\([^()]*\\)\\s*$`, 'u').test(line)
   const changed = line.replace(find, alone ? '$1 mod $2' : '($1 mod $2)')
-  if (changed !== line) yield { code: 'brought-rest', line: changed }
+  if (changed !== line) yield { about: told('brought-rest'), line: changed }
 }
 
 const given = everywhere('brought-definition', /:=|⟵|←/gu, '=')
@@ -87,14 +89,14 @@ function* ranges(line: string): Iterable<Brought> {
   changed = changed.replace(dotted, '$1 to $2').replace(plain, '$1 to $2')
   if (changed === line) return
   const inList = changed.replace(/(?<![\p{L}\p{Nd}_\]])\[([^[\],]* to [^[\],]*)\]/gu, 'vector($1)')
-  yield { code: 'brought-range', line: inList }
+  yield { about: told('brought-range'), line: inList }
 }
 
 /** `A.*B`: the operators between simple terms go into each( ). */
 function* entryByEntry(line: string): Iterable<Brought> {
   const find = pattern(`-?${TERM}(?:\\s*\\.[*/^]\\s*-?${TERM})+`)
   const changed = line.replace(find, (chain) => `each(${chain.replace(/\.([*/^])/g, '$1')})`)
-  if (changed !== line) yield { code: 'brought-entries', line: changed }
+  if (changed !== line) yield { about: told('brought-entries'), line: changed }
 }
 
 /** Rows parted by semicolons, entries by blanks. */
@@ -110,7 +112,8 @@ function* rows(line: string): Iterable<Brought> {
         .map((row) => entries(row).join(', '))
       return inner.includes(';') ? `[${found.map((row) => `[${row}]`).join(', ')}]` : `[${found[0] ?? ''}]`
     })
-    if (changed.replaceAll(/\s/g, '') !== line.replaceAll(/\s/g, '')) yield { code: 'brought-rows', line: changed }
+    if (changed.replaceAll(/\s/g, '') !== line.replaceAll(/\s/g, ''))
+      yield { about: told('brought-rows'), line: changed }
   }
 }
 
@@ -137,7 +140,7 @@ function* bracketless(line: string): Iterable<Brought> {
 function* withBase(name: string, line: string): Iterable<Brought> {
   const said = name === 'log' ? ['lg', 'ln'] : [name]
   for (const word of said)
-    yield { code: 'brought-bracket', data: { name }, line: line.replaceAll(`${name}(`, `${word}(`) }
+    yield { about: told('brought-bracket', { name }), line: line.replaceAll(`${name}(`, `${word}(`) }
 }
 
 /** True of functions that are called with one argument, from any spelling. */
@@ -151,7 +154,7 @@ function bracketed(word: string): boolean {
 function* bracketlessPair(line: string): Iterable<Brought> {
   const find = pattern(`(?<![\\p{L}_])(dot|cross|angle|dist|proj|solve|par)\\s+(${TERM})\\s*,?\\s+(${TERM})`)
   const changed = line.replace(find, '$1($2, $3)')
-  if (changed !== line) yield { code: 'brought-bracket', data: { name: find.exec(line)?.[1] ?? '' }, line: changed }
+  if (changed !== line) yield { about: told('brought-bracket', { name: find.exec(line)?.[1] ?? '' }), line: changed }
 }
 
 /** `sin30`, `cosx`: the function and its argument run together. */
@@ -184,7 +187,7 @@ function* otherWords(line: string): Iterable<Brought> {
     const ours = Object.hasOwn(WORDS, word) ? WORDS[word] : undefined
     if (ours === undefined) continue
     const changed = line.replace(pattern(`(?<![\\p{L}_])${word}(?![\\p{L}\\p{Nd}_])`), ours)
-    yield { code: 'brought-word', data: { name: word, ours }, line: changed }
+    yield { about: told('brought-word', { name: word, ours }), line: changed }
   }
 }
 
@@ -203,7 +206,7 @@ function* inUnit(line: string, known: Known): Iterable<Brought> {
   const other = name === 'degrees' ? ' rad' : '°'
   const simple = new RegExp(`^${TERM}$`, 'u').test(body)
   const read = angle ? body : simple ? `${body}${other}` : `(${body})${other}`
-  yield { code: 'brought-unit', line: `${head}${name}(${read})` }
+  yield { about: told('brought-unit'), line: `${head}${name}(${read})` }
 }
 
 /** `3,5`: a decimal comma; between the arguments of a call and in a list commas are what they are. */
@@ -219,7 +222,7 @@ function* decimalComma(line: string): Iterable<Brought> {
     changed += decimal ? '.' : sign
   }
   // Two points in one number: the comma was not its decimal mark.
-  if (changed !== line && !/\d\.\d+\.\d/.test(changed)) yield { code: 'brought-comma', line: changed }
+  if (changed !== line && !/\d\.\d+\.\d/.test(changed)) yield { about: told('brought-comma'), line: changed }
 }
 
 /** `(10, 2)`: a complex number, or a vector? */
@@ -231,8 +234,8 @@ function* pair(line: string): Iterable<Brought> {
     return alone ? sum : `(${sum})`
   })
   if (number === line) return
-  yield { code: 'brought-pair', line: number }
-  yield { code: 'brought-pair', line: line.replace(find, '[$1, $2]') }
+  yield { about: told('brought-pair'), line: number }
+  yield { about: told('brought-pair'), line: line.replace(find, '[$1, $2]') }
 }
 
 /** `1, 2`: a vector without its brackets. */
@@ -241,7 +244,7 @@ function* bareList(line: string): Iterable<Brought> {
     new RegExp(`^(\\s*${NAME}\\s*=\\s*)?([^=()[\\]{}⟨⟩<>]+,[^=()[\\]{}⟨⟩<>]+)$`, 'u'),
     '$1[$2]',
   )
-  if (changed !== line) yield { code: 'brought-list', line: changed }
+  if (changed !== line) yield { about: told('brought-list'), line: changed }
 }
 
 /** `12 345`, `1,000.5`, `1.000,5`: digits in groups. */
@@ -250,11 +253,11 @@ function* groups(line: string): Iterable<Brought> {
   const points = commas.replace(/(?<![\d.,])\d{1,3}(?:\.\d{3})+,\d+/gu, (number) =>
     number.replaceAll('.', '').replace(',', '.'),
   )
-  if (points !== line) yield { code: 'brought-groups', line: points }
+  if (points !== line) yield { about: told('brought-groups'), line: points }
   const changed = line.replace(/(?<![\d.])\d{1,3}(?:[ \u00a0\u2009\u202f'’]\d{3})+(?!\d)/gu, (number) =>
     number.replaceAll(/[^\d]/gu, ''),
   )
-  if (changed !== line) yield { code: 'brought-groups', line: changed }
+  if (changed !== line) yield { about: told('brought-groups'), line: changed }
 }
 
 const loosePrefix = everywhere('brought-prefix', /(?<=\d) ([TGMkmunpfµμ])(?![\p{L}\p{Nd}_])/gu, '$1')
@@ -276,15 +279,14 @@ function* calledValue(line: string, known: Known): Iterable<Brought> {
       const where = bare ? args : `${unknown ?? 's'} = ${args}`
       if (unknown)
         yield {
-          code: 'brought-where',
-          data: { name },
+          about: told('brought-where', { name }),
           line: put(alone ? `${name} where ${where}` : `(${name} where ${where})`),
         }
     }
     if (value.kind === 'vector' || value.kind === 'matrix' || value.kind === 'sweep' || value.kind === 'text')
-      yield { code: 'brought-index', line: put(`${name}[${args}]`) }
-    if (/[/^∠]\s*$/u.test(before)) yield { code: null, line: put(`(${name}*(${args}))`) }
-    yield { code: null, line: put(`${name}*(${args})`) }
+      yield { about: told('brought-index'), line: put(`${name}[${args}]`) }
+    if (/[/^∠]\s*$/u.test(before)) yield { about: null, line: put(`(${name}*(${args}))`) }
+    yield { about: null, line: put(`${name}*(${args})`) }
   }
 }
 
@@ -345,7 +347,7 @@ const RULES: readonly Rule[] = [
 function* withoutCommas(line: string): Iterable<Brought> {
   const find = /(?<![\d.,])(?<!\[[^\]]*)\d{1,3}(?:,\d{3})+(?![\d.,])/gu
   const changed = line.replace(find, (number) => number.replaceAll(',', ''))
-  if (changed !== line) yield { code: 'brought-groups', line: changed }
+  if (changed !== line) yield { about: told('brought-groups'), line: changed }
 }
 
 /** A blank behind the comma speaks for two values. */

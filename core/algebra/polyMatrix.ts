@@ -1,8 +1,9 @@
 import { asMatrix, asVector, isInner, itemsOf, matrixOf } from '../values/matrices'
 import { isZero } from '../values/beyond'
 import { integer, valueList, vector } from '../values/make'
-import { failure } from '../values/types'
-import type { AlgebraMatrixValue, Failure, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { AlgebraMatrixValue, Value } from '../values/types'
 import { algebraic, isAlgebraic } from './ratio'
 import type { Algebraic } from './ratio'
 
@@ -60,11 +61,11 @@ export function algebraMatrices(sign: '+' | '-' | '*' | '/', x: Value, y: Value)
   if (!a || !b) return failure('entries-are-numbers', { kind: 'text' })
   if (left && !right) {
     if (sign === '*') return entries(b, (item) => algebraic('*', left, item))
-    return sign === '/' ? failure('matrix-division') : failure('vector-plus-number', { sign })
+    return sign === '/' ? failure('matrix-division') : failure('vector-plus-number', { sign, kind: 'matrix' })
   }
   if (right) {
     if (sign === '*' || sign === '/') return entries(a, (item) => algebraic(sign, item, right))
-    return failure('vector-plus-number', { sign })
+    return failure('vector-plus-number', { sign, kind: 'matrix' })
   }
   if (sign === '/') return failure('matrix-division')
   if (sign === '*') return product(a, b)

@@ -2,8 +2,9 @@ import * as C from '../numbers/complex'
 import * as A from '../values/arithmetic'
 import { isZero as isZeroNumber } from '../values/beyond'
 import { integer } from '../values/make'
-import { failure } from '../values/types'
-import type { Failure, NumberValue, Polynomial, Term } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { NumberValue, Polynomial, Term } from '../values/types'
 import { work } from '../numbers/work'
 
 /** Most terms of a polynomial, and its highest degree. */

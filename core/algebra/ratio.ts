@@ -1,8 +1,9 @@
 import * as C from '../numbers/complex'
 import * as A from '../values/arithmetic'
 import { integer } from '../values/make'
-import { failure } from '../values/types'
-import type { Failure, NumberValue, Polynomial, PolynomialValue, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { NumberValue, Polynomial, PolynomialValue, Value } from '../values/types'
 import * as P from './polynomial'
 
 /** Polynomials and their ratios as values, with the rules of the operators. */

@@ -2,8 +2,9 @@ import { asAlgebra } from './polyMatrix'
 import { polynomialValue, unknownValue } from './ratio'
 import { integer } from '../values/make'
 import { asMatrix, identityMatrix } from '../values/matrices'
-import { failure } from '../values/types'
-import type { Failure, Polynomial, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { Polynomial, Value } from '../values/types'
 
 /** `p where s = 2j, a = 1`: unknowns replaced, all at once. */
 

@@ -1,3 +1,5 @@
+import { dataOf } from '../values/problemData'
+import type { KindWord, ProblemData, Told } from '../values/problemData'
 import { write } from '../notation/problem'
 import type { ProblemFix } from '../notation/problem'
 
@@ -6,36 +8,31 @@ import type { ProblemFix } from '../notation/problem'
 /** Two simple operands with a sign between them. */
 const SIMPLE = /^([\p{L}_][\p{L}\p{Nd}_]*|\[.*\])\s*([*·⋅×/÷^])\s*([\p{L}_][\p{L}\p{Nd}_]*|\[.*\])$/u
 
-export function arrayFixes(
-  code: string,
-  text: string,
-  data: Readonly<Record<string, string | number>>,
-): readonly ProblemFix[] | null {
-  switch (code) {
+export function arrayFixes(failed: Told, text: string): readonly ProblemFix[] | null {
+  switch (failed.code) {
     case 'vector-plus-number':
     case 'matrix-exponent':
       return [write(`each(${text})`)]
     case 'vector-argument':
-      return argumentFixes(text, Number(data.count))
+      return argumentFixes(text, dataOf(failed, 'vector-argument')?.count ?? 1)
     case 'wrong-kinds':
-      return kindFixes(text, data)
+      return kindFixes(text, dataOf(failed, 'wrong-kinds'))
     case 'matrix-function':
-      return functionFixes(text, String(data.whole))
+      return functionFixes(text, dataOf(failed, 'matrix-function')?.whole ?? '')
     case 'vector-product':
     case 'matrix-division':
     case 'shapes-product':
-      return operatorFixes(code, text, data)
+      return operatorFixes(failed, text)
     default:
       return null
   }
 }
 
 /** `v^2`, `1/A`: one side is a vector or a matrix, the other is none. */
-function kindFixes(
-  text: string,
-  { sign, left, right }: Readonly<Record<string, string | number>>,
-): readonly ProblemFix[] | null {
-  const array = (kind: string | number | undefined): boolean => kind === 'vector' || kind === 'matrix'
+function kindFixes(text: string, kinds: Readonly<ProblemData['wrong-kinds']> | null): readonly ProblemFix[] | null {
+  if (!kinds) return null
+  const { sign, left, right } = kinds
+  const array = (kind: KindWord): boolean => kind === 'vector' || kind === 'matrix'
   if (sign === '^' && left === 'vector') {
     const squared = /^(.+?)\s*(?:\^\s*2|²)$/u.exec(text)?.[1]
     return [write(`each(${text})`), ...(squared ? [write(`dot(${squared}, ${squared})`)] : [])]
@@ -61,24 +58,21 @@ function functionFixes(text: string, whole: string): readonly ProblemFix[] {
   return [...(inner && named ? [write(`${named}${inner}`)] : []), write(`each(${text})`)]
 }
 
-function operatorFixes(
-  code: string,
-  text: string,
-  data: Readonly<Record<string, string | number>>,
-): readonly ProblemFix[] | null {
+function operatorFixes(failed: Told, text: string): readonly ProblemFix[] | null {
   const match = SIMPLE.exec(text)
   if (!match) return null
   const [, left = '', sign = '', right = ''] = match
-  if (code === 'vector-product') {
+  if (failed.code === 'vector-product') {
     const [dot, cross] = [write(`dot(${left}, ${right})`), write(`cross(${left}, ${right})`)]
     const products = sign === '×' ? [cross, dot] : '*·⋅'.includes(sign) ? [dot, cross] : []
     return [...products, write(`each(${text})`)]
   }
-  if (code === 'matrix-division')
+  if (failed.code === 'matrix-division')
     return [write(`${right}^-1*${left}`), write(`${left}*${right}^-1`), write(`each(${text})`)]
   // What a transpose would make fit.
-  const [rowsLeft, colsLeft] = shape(data.left)
-  const [rowsRight, colsRight] = shape(data.right)
+  const shapes = dataOf(failed, 'shapes-product')
+  const [rowsLeft, colsLeft] = shape(shapes?.left)
+  const [rowsRight, colsRight] = shape(shapes?.right)
   return [
     ...(rowsLeft === rowsRight ? [write(`${left}^T*${right}`)] : []),
     ...(colsLeft === colsRight ? [write(`${left}*${right}^T`)] : []),
@@ -86,7 +80,7 @@ function operatorFixes(
   ]
 }
 
-function shape(text: string | number | undefined): [number, number] {
+function shape(text: string | undefined): [number, number] {
   const [rows, cols] = String(text).split(' × ').map(Number)
   return [rows ?? NaN, cols ?? NaN]
 }

@@ -4,8 +4,9 @@ import { findFunction } from '../functions/registry'
 import type { Apply, Node } from '../notation/tree'
 import { vector } from '../values/make'
 import { pointsOf } from '../values/sweeps'
-import type { Failure, Value } from '../values/types'
-import { failure } from '../values/types'
+import type { Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
 import { choose } from './conditions'
 import { Arguments, Body } from './functionBody'
 import type { Context, Evaluate } from '../operators/context'
@@ -149,7 +150,7 @@ function userDefined(node: Apply, args: readonly Value[], context: Context, eval
   if (result.kind !== 'failure') return result
   return result.code === 'too-long'
     ? failure('too-long')
-    : failure('inside-function', { name: value.name, code: result.code, ...result.data })
+    : failure('inside-function', { name: value.name, inner: { code: result.code, data: result.data } })
 }
 
 /** Most points that a reduction without a loop of its own runs over. */

@@ -1,3 +1,4 @@
+import { hole } from '../notation/nodes'
 import type { Node } from '../notation/tree'
 import { asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
 import { algebraAgrees, isAlgebraic } from '../algebra/ratio'
@@ -6,8 +7,9 @@ import * as C from '../numbers/complex'
 import { normalAngle, angleOf } from '../values/make'
 import { asMatrix, itemsOf, shapeText } from '../values/matrices'
 import { inUnit } from '../values/convert'
-import type { AngleValue, CheckValue, Failure, NumberValue, Value } from '../values/types'
-import { failure } from '../values/types'
+import type { AngleValue, CheckValue, NumberValue, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
 import { inTime } from '../operators/context'
 import type { Context } from '../operators/context'
 import { commonAxis } from '../operators/lift'
@@ -117,20 +119,21 @@ function checkLists(left: Value, right: Value, sides: Sides): CheckValue | Failu
 /** Sweeps: every point passes, and they agree to as many figures as the worst one, which is told. */
 function checkSweeps(left: Value, right: Value, sides: Sides): CheckValue | Failure {
   const { rightNode, context } = sides
-  const axis = rightNode ? commonAxis([left, right], rightNode, context) : failure('wrong-kind')
+  const axis = commonAxis([left, right], rightNode ?? hole(0, 0), context)
   if ('kind' in axis) return axis
   let worst: CheckValue | null = null
   let worstAt = 0
   for (let k = 0; k < axis.values.length; k += 1) {
     if (!inTime(context.budget, k)) return failure('too-long')
-    const [a, b] = [left, right].map((v) => (v.kind === 'sweep' ? pointAt(v, k) : v))
-    const found = a && b ? check(a, b, sides) : failure('wrong-kind')
-    if (found.kind === 'failure') return { ...found, data: { ...found.data, point: k + 1 } }
+    const at = (v: Value): Value => (v.kind === 'sweep' ? pointAt(v, k) : v)
+    const found = check(at(left), at(right), sides)
+    if (found.kind === 'failure') return found
     if (worst && (worst.pass ? 1 : 0) * 100 + worst.figures <= (found.pass ? 1 : 0) * 100 + found.figures) continue
     worst = found
     worstAt = k + 1
   }
-  return worst ? { ...worst, point: worstAt } : failure('wrong-kind')
+  if (!worst) throw new Error('a sweep has a point')
+  return { ...worst, point: worstAt }
 }
 
 /** Polynomials: their coefficients agree to a relative 1e-9. */

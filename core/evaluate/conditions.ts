@@ -1,7 +1,8 @@
 import type { Apply, Node } from '../notation/tree'
 import { truth } from '../values/make'
-import type { Failure, SweepValue, Value } from '../values/types'
-import { failure } from '../values/types'
+import type { SweepValue, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
 import type { Context, Evaluate } from '../operators/context'
 import { atEveryPoint, isSweep } from '../operators/lift'
 import { compare } from '../operators/rules'
@@ -36,12 +37,7 @@ function chooseAtPoints(
   if (a.kind === 'failure') return a
   const b = truths.includes(false) ? evaluate(no, context) : value
   if (b.kind === 'failure') return b
-  return atEveryPoint(
-    [value, a, b],
-    condition,
-    context,
-    ([is, x, y]) => (is?.kind === 'truth' && is.truth ? x : y) ?? failure('wrong-kind'),
-  )
+  return atEveryPoint([value, a, b], condition, context, ([is, x, y]) => (is.kind === 'truth' && is.truth ? x : y))
 }
 
 export function comparison(
@@ -66,10 +62,9 @@ function comparedValues(
   context: Context,
 ): Value | Failure {
   let [left] = values
-  if (!left) return failure('wrong-kind')
   for (const [k, { sign, node: rightNode }] of node.rest.entries()) {
     const right = values[k + 1]
-    if (!right) return failure('wrong-kind')
+    if (!left || !right) throw new Error('as many values as sides')
     const bare = (left.kind === 'angle') !== (right.kind === 'angle')
     if (bare && left.kind === 'number') context.bare(node.first, left)
     if (bare && right.kind === 'number') context.bare(rightNode, right)

@@ -1,3 +1,4 @@
+import { dataOf } from '../values/problemData'
 import * as fc from 'fast-check'
 import { DEFAULT_CONVENTIONS } from '../format/conventions'
 import { lineView } from '../views/lineView'
@@ -111,6 +112,6 @@ test('in a long folio the near names are found', () => {
   for (const k of [1, 1001, 3999]) {
     const { problem } = evaluator.result(String(k))?.evaluated ?? {}
     expect(problem).toMatchObject({ code: 'unknown-name' })
-    expect(String(problem?.data.near).split(', ')).toContain(`value${k - 1}`)
+    expect((problem && dataOf(problem, 'unknown-name'))?.near.split(', ')).toContain(`value${k - 1}`)
   }
 })

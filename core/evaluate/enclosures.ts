@@ -1,7 +1,8 @@
 import type { Data } from '../measured/data'
 import { enclosedValue } from '../measured/enclosed'
-import { failure } from '../values/types'
-import type { Failure, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { Value } from '../values/types'
 
 /** Measured data that is kept with a folio: what `enclosure("…")` is worth. */
 

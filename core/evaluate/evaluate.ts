@@ -10,8 +10,9 @@ import { asMatrix, mapMatrix, turned } from '../values/matrices'
 import { hintCondition } from '../operators/conditioning'
 import { euclideanNorm, mapVector } from '../values/vectors'
 import { angleOf, angleOfTurns, integer, text } from '../values/make'
-import type { Failure, NumberValue, Value } from '../values/types'
-import { failure } from '../values/types'
+import type { NumberValue, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
 import { algebraDeterminant, algebraMatrix, algebraTranspose } from '../algebra/polyMatrix'
 import { isAlgebraic } from '../algebra/ratio'
 import type { Algebraic } from '../algebra/ratio'
@@ -141,8 +142,7 @@ function where(node: Extract<Node, { type: 'where' }>, context: Context): Value 
     sign === '^' && (a.kind === 'sweep' || b.kind === 'sweep')
       ? (loopBinary('^', a, b, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' }))
       : operateOn(sign, a, b, node, node, context)
-  if (body.kind === 'sweep')
-    return atEveryPoint([body], node, context, ([x]) => (x ? substitute(x, given, operate) : failure('wrong-kind')))
+  if (body.kind === 'sweep') return atEveryPoint([body], node, context, ([x]) => substitute(x, given, operate))
   return substituteIn(body, given, operate)
 }
 
@@ -174,7 +174,7 @@ function part(node: Extract<Node, { type: 'part' }>, context: Context): Value | 
       node,
       context,
       ([x]) =>
-        (x?.kind === 'parts' ? x.parts.get(node.name) : undefined) ??
+        (x.kind === 'parts' ? x.parts.get(node.name) : undefined) ??
         failure('no-such-part', { name: node.name, known: '' }),
     )
   const found = value.kind === 'parts' ? value.parts.get(node.name) : undefined
@@ -203,9 +203,7 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
     if (loop) return loop
     const ready = settle(base)
     if (ready.kind === 'failure') return ready
-    return atEveryPoint([ready, exponent], baseNode, inner, ([a, b], point) =>
-      a && b ? raiseValues(a, b, point) : failure('wrong-kind'),
-    )
+    return atEveryPoint([ready, exponent], baseNode, inner, ([a, b], point) => raiseValues(a, b, point))
   }
   if (context.each && (isArray(base) || isArray(exponent)))
     return entrywise(base, exponent, '^', (x, y) => binary('^', x, y, new Plainly(context)))
@@ -218,9 +216,7 @@ function signed(sign: '+' | '-', operand: Node, context: Context): Value | Failu
   const value = unsettled(operand, context)
   if (value.kind === 'failure') return value
   if (value.kind === 'sweep' && sign === '-')
-    return (
-      loopNegate(value) ?? atEveryPoint([value], operand, context, ([x]) => (x ? negate(x) : failure('wrong-kind')))
-    )
+    return loopNegate(value) ?? atEveryPoint([value], operand, context, ([x]) => negate(x))
   if (sign === '-') return negate(value)
   return value.kind === 'number' || value.kind === 'angle' || value.kind === 'sweep' || value.kind === 'polynomial'
     ? value
@@ -234,9 +230,7 @@ function polar(node: Polar, context: Context): Value | Failure {
   const turned = evaluate(node.angle, context)
   if (turned.kind === 'failure') return turned
   if (size.kind === 'sweep' || turned.kind === 'sweep')
-    return atEveryPoint([size, turned], node, context, ([a, b], inner) =>
-      a && b ? polarOf(node, a, b, inner) : failure('wrong-kind'),
-    )
+    return atEveryPoint([size, turned], node, context, ([a, b], inner) => polarOf(node, a, b, inner))
   return polarOf(node, size, turned, context)
 }
 
@@ -258,9 +252,7 @@ function postfix(sign: '!' | 'deg' | 'rad', operand: Node, context: Context): Va
   const value = evaluate(operand, context)
   if (value.kind === 'failure') return value
   if (value.kind === 'sweep')
-    return atEveryPoint([value], operand, context, ([x], inner) =>
-      x ? postfixOf(sign, x, operand, inner) : failure('wrong-kind'),
-    )
+    return atEveryPoint([value], operand, context, ([x], inner) => postfixOf(sign, x, operand, inner))
   return postfixOf(sign, value, operand, context)
 }
 
@@ -282,9 +274,7 @@ function marked({ sign, operand, kept }: Extract<Node, { type: 'mark' }>, contex
   if (value.kind === 'failure') return value
   if (value.kind === 'sweep') {
     const loop = sign === '*' ? loopFunction('conj', value) : null
-    return (
-      loop ?? atEveryPoint([value], operand, context, ([x]) => (x ? markedValue(sign, x, kept) : failure('wrong-kind')))
-    )
+    return loop ?? atEveryPoint([value], operand, context, ([x]) => markedValue(sign, x, kept))
   }
   return markedValue(sign, value, kept)
 }
@@ -309,12 +299,7 @@ function magnitude(inner: Node, double: boolean, context: Context): Value | Fail
   if (value.kind === 'failure') return value
   if (value.kind === 'sweep') {
     const loop = loopFunction('abs', value)
-    return (
-      loop ??
-      atEveryPoint([value], inner, context, ([x], at) =>
-        x ? magnitudeOf(x, inner, double, at) : failure('wrong-kind'),
-      )
-    )
+    return loop ?? atEveryPoint([value], inner, context, ([x], at) => magnitudeOf(x, inner, double, at))
   }
   return magnitudeOf(value, inner, double, context)
 }

@@ -11,14 +11,16 @@ import { stampUnit } from '../notation/stamp'
 import type { Problem } from '../notation/problem'
 import { itemAt, itemsOf } from '../values/matrices'
 import { sameAxis, sameNumbers } from '../values/sweeps'
+import { dataOf } from '../values/problemData'
 import { doublesOf } from '../values/weight'
-import type { Failure, MatrixValue, SweepValue, Value } from '../values/types'
+import type { MatrixValue, SweepValue, Value } from '../values/types'
 import { TIME_LIMIT } from '../operators/context'
 import type { AngleUnit } from '../values/convert'
 import { evaluateLine } from './line'
 import { Enclosures } from './enclosures'
 import { NearNames } from './nearNames'
 import type { Evaluated, Surroundings } from './line'
+import type { Failure } from '../values/failure'
 
 /** A line as the evaluator gets it. */
 export interface SourceLine {
@@ -159,8 +161,9 @@ export class FolioEvaluator {
     const readers = new Map<number, number[]>()
     this.lines.forEach((line, index) => {
       for (const hint of this.cache.get(line.id)?.result?.evaluated.hints ?? []) {
-        if (hint.code !== 'prefix-shadowed' && hint.code !== 'unit-shadowed') continue
-        const by = definitions.get(String(hint.data.name))?.findLast((d) => d < index)
+        const shadowed = dataOf(hint, 'prefix-shadowed') ?? dataOf(hint, 'unit-shadowed')
+        if (!shadowed) continue
+        const by = definitions.get(shadowed.name)?.findLast((d) => d < index)
         if (by !== undefined) readers.set(by, [...new Set([...(readers.get(by) ?? []), index + 1])])
       }
     })
@@ -169,7 +172,8 @@ export class FolioEvaluator {
       const cached = this.cache.get(line.id)
       if (!result || !cached) return []
       const lines = lineList(readers.get(index) ?? [])
-      if ((result.changesReading?.data.lines ?? '') === lines) return []
+      const before = result.changesReading && dataOf(result.changesReading, 'changes-reading')
+      if ((before?.lines ?? '') === lines) return []
       const { statement } = result.parsed
       const named = statement.type === 'define' || statement.type === 'function'
       const changesReading =
@@ -425,7 +429,10 @@ export class FolioEvaluator {
 
 /** True where two hints about the same text say the same. */
 function sameHint(a: Problem | null, b: Problem | null): boolean {
-  return a?.code === b?.code && a?.data.line === b?.data.line && a?.data.name === b?.data.name
+  if (a === null || b === null) return a === b
+  const told = (hint: Problem) => dataOf(hint, 'redefined') ?? dataOf(hint, 'unknown-kept')
+  const [x, y] = [told(a), told(b)]
+  return a.code === b.code && x?.line === y?.line && x?.name === y?.name
 }
 
 const NOBODY: ReadonlySet<string> = new Set()

@@ -2,14 +2,16 @@ import { bindStatement } from '../notation/bind'
 import { usedNames } from '../notation/names'
 import type { Bound, Names, Used } from '../notation/names'
 import type { Parsed } from '../notation/parser'
-import { problem } from '../notation/problem'
+import { problem, problemAt } from '../notation/problem'
 import type { Problem } from '../notation/problem'
 import type { Node, Span, Statement } from '../notation/tree'
 import * as C from '../numbers/complex'
 import { onTheClock } from '../numbers/work'
 import type { Clock } from '../numbers/work'
-import { failure } from '../values/types'
-import type { Failure, FunctionValue, NumberValue, Value } from '../values/types'
+import { failure, failureAt } from '../values/failure'
+import type { Code, Told } from '../values/problemData'
+import type { Failure } from '../values/failure'
+import type { FunctionValue, NumberValue, Value } from '../values/types'
 import { check } from './check'
 import type { Tolerance } from './check'
 import { beforeDeadline, Context, DEPTH_LIMIT, STEP_LIMIT, TIME_LIMIT } from '../operators/context'
@@ -103,11 +105,11 @@ function named(value: Value, statement: Statement): Value {
 function failureToProblem(f: Failure, source: string): Problem {
   const span = { from: f.from ?? 0, to: f.to ?? source.length }
   const text = source.slice(span.from, span.to)
-  return problem(f.code, span, f.data, f.fixes ?? arrayFixes(f.code, text, f.data) ?? readyFixes(f.code, text))
+  return problemAt(span, f, f.fixes ?? arrayFixes(f, text) ?? readyFixes(f.code, text))
 }
 
 /** Corrections that follow from the text of the term at fault. */
-function readyFixes(code: string, text: string): { label: string; replacement: string }[] {
+function readyFixes(code: Code, text: string): { label: string; replacement: string }[] {
   if (code === 'log-base') return logFixes(text)
   if (code !== 'transpose-number') return []
   const at = text.lastIndexOf('^')
@@ -129,7 +131,7 @@ function allHints(bound: Bound, told: readonly Problem[], edge: Problem | null):
 
 /** A name that the line reads is kept by a line in error. */
 function waiting(name: string, line: number, body: Node): Failure {
-  return { kind: 'failure', code: 'waits-for', data: { name, line }, from: body.from, to: body.to }
+  return failureAt(body, failure('waits-for', { name, line }))
 }
 
 const NO_TERMS: ReadonlySet<Node> = new Set()
@@ -175,12 +177,12 @@ class Run implements Budget, Clock, Notes, Scope {
     this.terms ??= new Set()
     this.terms.add(node)
     const hint = suspiciousArgument(value, this.names.unit)
-    if (hint) this.hint(hint.code, node, hint.data)
+    if (hint) this.told(hint, node)
   }
 
-  hint(code: string, node: Node, data: Readonly<Record<string, string | number>> = {}): void {
-    if (this.hints.some((h) => h.code === code && h.from === node.from)) return
-    this.hints = [...this.hints, problem(code, node, data)]
+  told(hint: Told, node: Node): void {
+    if (this.hints.some((h) => h.code === hint.code && h.from === node.from)) return
+    this.hints = [...this.hints, problemAt(node, hint)]
   }
 
   lineOf(name: string): number | null {

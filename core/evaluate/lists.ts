@@ -1,3 +1,4 @@
+import { dataOf } from '../values/problemData'
 import { hole } from '../notation/nodes'
 import type { Entry, Node } from '../notation/tree'
 import { asRadians } from '../values/convert'
@@ -7,8 +8,9 @@ import { asMatrix, asVector, itemAt, matrixOf } from '../values/matrices'
 import { madeSweep, pickPoints, pointAt } from '../values/sweeps'
 import { algebraMatrix, asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
 import { isAlgebraic } from '../algebra/ratio'
-import { failure } from '../values/types'
-import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, SweepValue, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { AlgebraMatrixValue, MatrixValue, NumberValue, SweepValue, Value } from '../values/types'
 import { entriesText, fromBlocks } from '../operators/arrays'
 import { atEveryPoint, commonAxis, isSweep } from '../operators/lift'
 import type { Context, Evaluate } from '../operators/context'
@@ -135,8 +137,9 @@ function rowsOf(entries: readonly Node[], cells: readonly Cell[]): Value | Failu
   }
   const matrix = fromBlocks(blocks)
   if (matrix.kind === 'failure') {
-    const row = entries[Number(matrix.data.row ?? 1) - 1] ?? entries[0]
-    return row ? at(row, matrix) : matrix
+    const { row } = dataOf(matrix, 'rows-differ') ?? dataOf(matrix, 'blocks-differ') ?? { row: 1 }
+    const place = entries[row - 1] ?? entries[0]
+    return place ? at(place, matrix) : matrix
   }
   return matrix
 }
@@ -196,10 +199,7 @@ function entryOf(operand: Value, node: Entry, context: Context, evaluate: Evalua
 function sweepEntry(sweep: SweepValue, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
   const first = sweep.of === 'other' ? pointAt(sweep, 0) : null
   const arrays = first?.kind === 'vector' || first?.kind === 'matrix' || first?.kind === 'text'
-  if (arrays)
-    return atEveryPoint([sweep], node, context, ([x], inner) =>
-      x ? entryOf(x, node, inner, evaluate) : failure('wrong-kind'),
-    )
+  if (arrays) return atEveryPoint([sweep], node, context, ([x], inner) => entryOf(x, node, inner, evaluate))
   if (node.column) return at(node.column, failure('too-many-indices'))
   const places = indices(node.index, sweep.count, 'point-range', context, evaluate)
   if (!Array.isArray(places)) return places as Failure
@@ -245,7 +245,13 @@ function matrixEntry(m: MatrixValue, node: Entry, context: Context, evaluate: Ev
 const isSingle = (node: Node): boolean => node.type !== 'all' && node.type !== 'slice'
 
 /** The places that an index means, counted from 0. */
-function indices(node: Node, count: number, code: string, context: Context, evaluate: Evaluate): number[] | Failure {
+function indices(
+  node: Node,
+  count: number,
+  code: 'entry-range' | 'point-range' | 'index-row-range' | 'index-column-range',
+  context: Context,
+  evaluate: Evaluate,
+): number[] | Failure {
   if (node.type === 'all') return Array.from({ length: count }, (_, k) => k)
   const inner = context.insideIndex(count)
   const one = (part: Node): number | Failure => {

@@ -4,8 +4,9 @@ import { isZero } from '../values/beyond'
 import { exactReal, integer } from '../values/make'
 import { degrees } from '../values/convert'
 import { angleSweep, numberSweep, POINTS_MOST } from '../values/sweeps'
-import { failure } from '../values/types'
-import type { AngleValue, Axis, Failure, NumberValue, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { AngleValue, Axis, NumberValue, Value } from '../values/types'
 import type { Context, Evaluate } from '../operators/context'
 
 type End = NumberValue | AngleValue

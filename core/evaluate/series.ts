@@ -3,8 +3,9 @@ import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { exactReal, real, vector } from '../values/make'
 import { isZero } from '../values/beyond'
-import { failure } from '../values/types'
-import type { Failure, NumberValue, Value, VectorValue } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { NumberValue, Value, VectorValue } from '../values/types'
 import type { Context, Evaluate, Scope } from '../operators/context'
 
 /** Most entries that `f(k) for k = …` may make. */

@@ -1,3 +1,5 @@
+import { told } from '../values/problemData'
+import type { Told } from '../values/problemData'
 import type { Value } from '../values/types'
 import type { AngleUnit } from '../values/convert'
 
@@ -7,13 +9,10 @@ const ROUND_DEGREES: ReadonlySet<number> = new Set([
 ])
 
 /** A bare argument that was probably meant in the other unit; `null` where nothing is odd. */
-export function suspiciousArgument(
-  value: Value,
-  unit: AngleUnit,
-): { readonly code: string; readonly data: Readonly<Record<string, string | number>> } | null {
+export function suspiciousArgument(value: Value, unit: AngleUnit): Told | null {
   if (value.kind !== 'number') return null
-  if (unit === 'deg') return value.pi ? { code: 'multiple-of-pi-in-degrees', data: {} } : null
+  if (unit === 'deg') return value.pi ? told('multiple-of-pi-in-degrees') : null
   return value.exact && ROUND_DEGREES.has(Math.abs(value.re))
-    ? { code: 'round-degrees-in-radians', data: { value: value.re } }
+    ? told('round-degrees-in-radians', { value: value.re })
     : null
 }

@@ -3,12 +3,13 @@ import { asRadians, inUnit } from '../values/convert'
 import { asMatrix, asVector, itemsOf, mapMatrix, matrixOf, shapeText } from '../values/matrices'
 import type { Node } from '../notation/tree'
 import * as Q from '../numbers/rational'
-import type { Failure, NumberValue, Value, VectorValue } from '../values/types'
+import type { NumberValue, Value, VectorValue } from '../values/types'
 import { integer, vector } from '../values/make'
 import { asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
 import { algebraic, isAlgebraic } from '../algebra/ratio'
 import type { Algebraic } from '../algebra/ratio'
-import { failure } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
 import { signature } from './definition'
 import type { FunctionDefinition, Parameter } from './definition'
 import { absoluteAngle } from './numbers'
@@ -48,7 +49,7 @@ export function callFunction(
     if (read.kind === 'failure') return { ...read, from: node.from, to: node.to }
     if (read !== value) ready = ready.with(k, read)
   }
-  if (definition.name === 'abs' && args[0]?.kind === 'angle') return absoluteAngle(args[0]) ?? failure('wrong-kind')
+  if (definition.name === 'abs' && args[0]?.kind === 'angle') return absoluteAngle(args[0])
   if (ready.length === 0 && definition.parameters.length > 0)
     return failure('argument-count', { signature: signature(definition), given: 0 })
   return definition.apply(ready, arrays && nodes[0] ? context.about(nodes[0]) : context)
@@ -129,7 +130,7 @@ function overMatrix(
   context: Context,
 ): Value | Failure {
   const matrix = args.find((a) => a.kind === 'matrix')
-  if (matrix?.kind !== 'matrix') return failure('wrong-kind')
+  if (!matrix) throw new Error('one of them is a matrix')
   const whole = WHOLE[definition.name]
   if (whole && matrix.rows === matrix.cols && !context.each)
     return failure('matrix-function', { name: definition.name, whole })
@@ -150,7 +151,8 @@ function overMatrix(
 function reduceVector(definition: FunctionDefinition, v: VectorValue, node: Node, context: Context): Value | Failure {
   if (v.items.length === 0)
     return definition.ofNothing ?? failure('domain', { name: definition.name, needs: 'at least one value' })
-  if (v.items.length === 1 && definition.parameters.length > 1) return v.items[0] ?? failure('wrong-kind')
+  const [only] = v.items
+  if (only && v.items.length === 1 && definition.parameters.length > 1) return only
   const nodes = v.items.map(() => node)
   return callFunction(definition, v.items, nodes, context)
 }

@@ -13,8 +13,9 @@ import {
   real,
   wholeComplex,
 } from '../values/make'
-import { failure } from '../values/types'
-import type { Value, NumberValue, Failure, VectorValue } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { Value, NumberValue, VectorValue } from '../values/types'
 import { euclideanNorm, mapVector } from '../values/vectors'
 import { angleAt, numberAt } from './arguments'
 import type { FunctionDefinition } from './definition'

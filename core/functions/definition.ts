@@ -1,6 +1,7 @@
 import type { Data } from '../measured/data'
 import type { Context } from '../operators/context'
-import type { AlgebraMatrixValue, Failure, Value, VectorValue } from '../values/types'
+import type { AlgebraMatrixValue, Value, VectorValue } from '../values/types'
+import type { Failure } from '../values/failure'
 
 /** The chapters of the handbook. */
 export type Group =

@@ -1,10 +1,11 @@
 import * as A from '../values/arithmetic'
 import { isBeyond, isZero } from '../values/beyond'
 import { integer, real } from '../values/make'
-import type { Failure, NumberValue, Value } from '../values/types'
+import type { NumberValue, Value } from '../values/types'
 import { numberAt } from './arguments'
 import { commonLog } from './powers'
 import type { FunctionDefinition } from './definition'
+import type { Failure } from '../values/failure'
 
 function decibels(x: NumberValue): Value | Failure {
   const size = A.magnitude(x)

@@ -1,8 +1,10 @@
+import { argumentAt, textAt } from './arguments'
 import type { Column, DataTable } from '../measured/data'
 import { fromDense } from '../values/matrices'
 import { angleSweep, madeSweep, numberSweep, pointAt } from '../values/sweeps'
-import { failure } from '../values/types'
-import type { Axis, Failure, SweepValue, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { Axis, SweepValue, Value } from '../values/types'
 import type { Context } from '../operators/context'
 import type { FunctionDefinition } from './definition'
 
@@ -31,7 +33,7 @@ export const enclosureFunctions: readonly FunctionDefinition[] = [
       { entry: 'enclosure("bulb.csv").I[2]', gives: '0.4', enclosed: BULB },
       { entry: 'bulb.V/bulb.I', gives: '2 points, 10 … 15', before: ['bulb = enclosure("bulb.csv")'], enclosed: BULB },
     ],
-    apply: ([name], context) => (name?.kind === 'text' ? context.enclosure(name.text) : failure('wrong-kind')),
+    apply: (args, context) => context.enclosure(textAt(args, 0)),
   },
   {
     name: 'along',
@@ -56,18 +58,17 @@ export const enclosureFunctions: readonly FunctionDefinition[] = [
       },
       { entry: '(y along x)[2]', gives: 'undefined', before: ['a = 0 to 1', 'y = 2a', 'x = 1 to 2'] },
     ],
-    apply: ([z, f], context) => along(z, f, context),
+    apply: (args, context) => along(argumentAt(args, 0), argumentAt(args, 1), context),
   },
 ]
 
-const sign = 'Z along f'
+const SIGN = 'Z along f'
 
 /** Linear interpolation of real and imaginary part over what Z runs along. */
-function along(z: Value | undefined, f: Value | undefined, context: Context): Value | Failure {
-  const wrong = (name: string, needs: string, kind: string): Failure => failure('argument-kind', { signature: sign, name, needs, kind }) // prettier-ignore
-  if (z?.kind !== 'sweep') return wrong('Z', 'sweep', z?.kind ?? '')
-  if (f?.kind !== 'sweep' || f.of === 'other' || f.im !== null)
-    return wrong('f', 'sweep of real numbers', f?.kind ?? '')
+function along(z: Value, f: Value, context: Context): Value | Failure {
+  if (z.kind !== 'sweep') return failure('argument-kind', { signature: SIGN, name: 'Z', needs: 'sweep', kind: z.kind })
+  if (f.kind !== 'sweep' || f.of === 'other' || f.im !== null)
+    return failure('argument-kind', { signature: SIGN, name: 'f', needs: 'real sweep', kind: f.kind })
   const knots = knotsOf(z.axis)
   const places = placesOf(f.re, z.axis.values, knots)
   const outside = places.filter(({ share }) => Number.isNaN(share)).length

@@ -26,19 +26,13 @@ import {
   matrixOf,
   turned,
 } from '../values/matrices'
-import { failure } from '../values/types'
-import type { AlgebraMatrixValue, Failure, MatrixValue, NumberValue, PartsValue, Value } from '../values/types'
-import { numberAt } from './arguments'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { AlgebraMatrixValue, MatrixValue, NumberValue, PartsValue, Value } from '../values/types'
+import { matrixAt, numberAt } from './arguments'
 import type { Example, FunctionDefinition, Parameter } from './definition'
 
 /** The chapters on matrices and on building them. */
-
-function matrixAt(args: readonly Value[], index: number): MatrixValue {
-  const value = args[index]
-  const matrix = value ? asMatrix(value) : null
-  if (!matrix) throw new Error(`argument ${index + 1} is declared as a matrix`)
-  return matrix
-}
 
 const A: readonly Parameter[] = [{ name: 'A', kind: 'matrix' }]
 const AB: readonly Parameter[] = [
@@ -55,6 +49,12 @@ const ALGEBRA: ReadonlyMap<string, (m: AlgebraMatrixValue) => Value | Failure> =
   ['charpoly', algebraCharpoly],
 ])
 
+function algebraAt(args: readonly AlgebraMatrixValue[], index: number): AlgebraMatrixValue {
+  const matrix = args[index]
+  if (!matrix) throw new Error(`argument ${index + 1} is declared`)
+  return matrix
+}
+
 type Apply = (m: MatrixValue, context: Context) => Value | Failure
 
 function ofMatrix(
@@ -66,7 +66,7 @@ function ofMatrix(
 ): FunctionDefinition {
   const algebra = ALGEBRA.get(name)
   return {
-    ...(algebra ? { algebra: ([m]: readonly AlgebraMatrixValue[]) => (m ? algebra(m) : failure('wrong-kind')) } : {}),
+    ...(algebra ? { algebra: (args: readonly AlgebraMatrixValue[]) => algebra(algebraAt(args, 0)) } : {}),
     name,
     group: 'matrices',
     parameters: A,
@@ -187,7 +187,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     name: 'solve',
     group: 'matrices',
     parameters: AB,
-    algebra: ([m, b]) => (m && b ? algebraSolve(m, b) : failure('wrong-kind')),
+    algebra: (args) => algebraSolve(algebraAt(args, 0), algebraAt(args, 1)),
     summary: 'The x with A·x = b, for square A; b may have several columns.',
     examples: [{ entry: `solve(${TWO}, [5, 6])`, gives: '[-4, 4.5]' }],
     apply: (args, context) => {

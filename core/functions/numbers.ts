@@ -5,8 +5,9 @@ import type { Context } from '../operators/context'
 import * as A from '../values/arithmetic'
 import { angleOf, exactReal, integer, real } from '../values/make'
 import { asDegrees, asRadians, degrees, radians } from '../values/convert'
-import { failure } from '../values/types'
-import type { Failure, NumberValue, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { AngleValue, NumberValue, Value } from '../values/types'
 import { work } from '../numbers/work'
 import { numberAt } from './arguments'
 import type { Example, FunctionDefinition } from './definition'
@@ -297,7 +298,6 @@ export const numberFunctions: readonly FunctionDefinition[] = [
 ]
 
 /** |θ| of an angle. */
-export function absoluteAngle(value: Value): Value | null {
-  if (value.kind !== 'angle') return null
+export function absoluteAngle(value: AngleValue): AngleValue {
   return value.radians < 0 ? (value.turns ? scaleAngle(value, integer(-1)) : angleOf(-value.radians)) : value
 }

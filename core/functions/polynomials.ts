@@ -1,28 +1,30 @@
+import { argumentAt } from './arguments'
 import * as P from '../algebra/polynomial'
 import { isZero } from '../values/beyond'
 import { rootsOf } from '../algebra/roots'
 import { parts } from '../algebra/ratio'
 import type { Context } from '../operators/context'
 import { integer, valueList } from '../values/make'
-import { failure } from '../values/types'
-import type { Failure, NumberValue, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { NumberValue, Value } from '../values/types'
 import type { FunctionDefinition, Parameter } from './definition'
 
 /** The chapter on polynomials. An example has its unknown from the surroundings: `s`. */
 
 const p: readonly Parameter[] = [{ name: 'p', kind: 'algebra' }]
 
-function wrong(name: string, value: Value | undefined): Failure {
-  return failure('argument-kind', { signature: `${name}(p)`, name: 'p', needs: 'algebra', kind: value?.kind ?? '' })
+function wrong(name: string, value: Value): Failure {
+  return failure('argument-kind', { signature: `${name}(p)`, name: 'p', needs: 'algebra', kind: value.kind })
 }
 
 /** A polynomial (no ratio) in at most one unknown, or a vector of coefficients, from the highest power down. */
-function listOf(name: string, value: Value | undefined): readonly NumberValue[] | Failure {
-  if (value?.kind === 'vector') {
+function listOf(name: string, value: Value): readonly NumberValue[] | Failure {
+  if (value.kind === 'vector') {
     const numbers = value.items.flatMap((item) => (item.kind === 'number' ? [item] : []))
     return numbers.length === value.items.length ? numbers : wrong(name, value)
   }
-  if (value?.kind !== 'polynomial' && value?.kind !== 'number') return wrong(name, value)
+  if (value.kind !== 'polynomial' && value.kind !== 'number') return wrong(name, value)
   const { top, bottom } = parts(value)
   if (P.degree(bottom) > 0) return failure('ratio-given', { name })
   return P.coefficients(top) ?? failure('one-unknown', { name, names: top.unknowns.join(', ') })
@@ -46,8 +48,8 @@ function roots(name: string, list: readonly NumberValue[] | Failure, context: Co
   return valueList(found.values)
 }
 
-function ofRatio(name: 'zeros' | 'poles', value: Value | undefined, context: Context): Value | Failure {
-  if (value?.kind !== 'polynomial' && value?.kind !== 'number') return wrong(name, value)
+function ofRatio(name: 'zeros' | 'poles', value: Value, context: Context): Value | Failure {
+  if (value.kind !== 'polynomial' && value.kind !== 'number') return wrong(name, value)
   const { top, bottom } = parts(value)
   const wanted = name === 'zeros' ? top : bottom
   const list = P.coefficients(wanted)
@@ -66,7 +68,7 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
       { entry: 'roots([1, 2, 5])', gives: '[-1 - 2j, -1 + 2j]' },
       { entry: 'roots([1, -3, 2])', gives: '[1, 2]' },
     ],
-    apply: ([value], context) => roots('roots', listOf('roots', value), context),
+    apply: (args, context) => roots('roots', listOf('roots', argumentAt(args, 0)), context),
   },
   {
     name: 'coefficients',
@@ -74,8 +76,8 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     parameters: p,
     summary: 'The coefficients of a polynomial in one unknown, from the highest power down.',
     examples: [{ before: ['unknown s'], entry: 'coefficients((s + 1)^2)', gives: '[1, 2, 1]' }],
-    apply: ([value]) => {
-      const list = listOf('coefficients', value)
+    apply: (args) => {
+      const list = listOf('coefficients', argumentAt(args, 0))
       return 'kind' in list ? list : valueList(list)
     },
   },
@@ -85,7 +87,10 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     parameters: p,
     summary: 'A polynomial multiplied out. Every result already is; of a ratio both parts are.',
     examples: [{ before: ['unknown s'], entry: 'expand(s*(s + 2))', gives: 's^2 + 2s' }],
-    apply: ([value]) => (value?.kind === 'polynomial' || value?.kind === 'number' ? value : wrong('expand', value)),
+    apply: (args) => {
+      const value = argumentAt(args, 0)
+      return value.kind === 'polynomial' || value.kind === 'number' ? value : wrong('expand', value)
+    },
   },
   {
     name: 'degree',
@@ -93,8 +98,9 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     parameters: p,
     summary: 'The degree of a polynomial: the highest sum of powers of a term.',
     examples: [{ before: ['unknown s'], entry: 'degree(s^3 - s)', gives: '3' }],
-    apply: ([value]) => {
-      if (value?.kind !== 'polynomial' && value?.kind !== 'number') return wrong('degree', value)
+    apply: (args) => {
+      const value = argumentAt(args, 0)
+      if (value.kind !== 'polynomial' && value.kind !== 'number') return wrong('degree', value)
       const { top, bottom } = parts(value)
       return P.degree(bottom) > 0 ? failure('ratio-given', { name: 'degree' }) : integer(P.degree(top))
     },
@@ -105,7 +111,7 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     parameters: [{ name: 'H', kind: 'algebra' }],
     summary: 'The zeros of a ratio of polynomials: the roots of its numerator.',
     examples: [{ before: ['unknown s'], entry: 'zeros((s + 2)/(s^2 + 1))', gives: '[-2]' }],
-    apply: ([value], context) => ofRatio('zeros', value, context),
+    apply: (args, context) => ofRatio('zeros', argumentAt(args, 0), context),
   },
   {
     name: 'poles',
@@ -113,6 +119,6 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     parameters: [{ name: 'H', kind: 'algebra' }],
     summary: 'The poles of a ratio of polynomials: the roots of its denominator.',
     examples: [{ before: ['unknown s'], entry: 'poles(s/(s^2 + 3s + 2))', gives: '[-2, -1]' }],
-    apply: ([value], context) => ofRatio('poles', value, context),
+    apply: (args, context) => ofRatio('poles', argumentAt(args, 0), context),
   },
 ]

@@ -1,6 +1,7 @@
+import { argumentAt } from './arguments'
 import { integer, vector } from '../values/make'
 import { pointsOf, POINTS_MOST, sweepOf } from '../values/sweeps'
-import { failure } from '../values/types'
+import { failure } from '../values/failure'
 import type { FunctionDefinition } from './definition'
 
 /** The chapter on sweeps: to and from vectors. */
@@ -16,10 +17,11 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
     sweeps: true,
     summary: 'The points of a sweep, or of a range, as a vector.',
     examples: [{ entry: 'vector(0 to 3)', gives: '[0, 1, 2, 3]' }],
-    apply: ([value]) => {
-      if (value?.kind === 'vector') return value
-      if (value?.kind !== 'sweep')
-        return failure('argument-kind', { signature: 'vector(s)', name: 's', needs: 'sweep', kind: value?.kind ?? '' })
+    apply: (args) => {
+      const value = argumentAt(args, 0)
+      if (value.kind === 'vector') return value
+      if (value.kind !== 'sweep')
+        return failure('argument-kind', { signature: 'vector(s)', name: 's', needs: 'sweep', kind: value.kind })
       if (value.count > ENTRIES_MOST) return failure('too-many-entries', { count: value.count, limit: ENTRIES_MOST })
       return vector(pointsOf(value))
     },
@@ -31,10 +33,11 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
     sweeps: true,
     summary: 'A sweep that takes the entries of a vector, one after another.',
     examples: [{ entry: 'count(sweep([5, 7, 9]))', gives: '3' }],
-    apply: ([value]) => {
-      if (value?.kind === 'sweep') return value
-      if (value?.kind !== 'vector')
-        return failure('argument-kind', { signature: 'sweep(v)', name: 'v', needs: 'vector', kind: value?.kind ?? '' })
+    apply: (args) => {
+      const value = argumentAt(args, 0)
+      if (value.kind === 'sweep') return value
+      if (value.kind !== 'vector')
+        return failure('argument-kind', { signature: 'sweep(v)', name: 'v', needs: 'vector', kind: value.kind })
       const { items } = value
       if (items.length > POINTS_MOST) return failure('too-many-points', { count: items.length, limit: POINTS_MOST })
       const found = sweepOf({ values: new Float64Array(0), name: null, angle: false, decades: false }, items)
@@ -54,12 +57,13 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
       { entry: 'count([4, 5, 6])', gives: '3' },
       { entry: 'count(0 to 1 step 0.1)', gives: '11' },
     ],
-    apply: ([value]) => {
-      if (value?.kind === 'sweep') return integer(value.count)
+    apply: (args) => {
+      const value = argumentAt(args, 0)
+      if (value.kind === 'sweep') return integer(value.count)
       const count =
-        value?.kind === 'vector'
+        value.kind === 'vector'
           ? value.items.length
-          : value?.kind === 'matrix' || value?.kind === 'algebra-matrix'
+          : value.kind === 'matrix' || value.kind === 'algebra-matrix'
             ? value.rows * value.cols
             : null
       if (count === null)
@@ -67,7 +71,7 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
           signature: 'count(x)',
           name: 'x',
           needs: 'array',
-          kind: value?.kind ?? '',
+          kind: value.kind,
         })
       return integer(count)
     },

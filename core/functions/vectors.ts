@@ -13,18 +13,13 @@ import { exponentFor } from '../linear/scaling'
 import { spectralNorm } from '../matrices/linearAlgebra'
 import { complexTimesPowerOfTwo } from '../numbers/scale'
 import { euclideanNorm, mapVector } from '../values/vectors'
-import { failure } from '../values/types'
-import type { Failure, NumberValue, Value, VectorValue } from '../values/types'
-import { numberAt } from './arguments'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { NumberValue, Value, VectorValue } from '../values/types'
+import { argumentAt, matrixAt, numberAt, vectorAt } from './arguments'
 import type { FunctionDefinition, Parameter } from './definition'
 
 /** The chapter on vectors. */
-
-export function vectorAt(args: readonly Value[], index: number): VectorValue {
-  const value = args[index]
-  if (value?.kind !== 'vector') throw new Error(`argument ${index + 1} is declared as a vector`)
-  return value
-}
 
 function numbersOf(v: VectorValue): NumberValue[] | Failure {
   const matrix = asMatrix(v)
@@ -90,7 +85,7 @@ function cross([u, v]: [NumberValue[], NumberValue[]]): Value | Failure {
     [0, 1],
   ] as const) {
     const [p, q, r, s] = [a[i], b[j], a[j], b[i]]
-    if (!p || !q || !r || !s) return failure('wrong-kind')
+    if (!p || !q || !r || !s) throw new Error('vectors of three entries')
     const left = A.multiply(p, q)
     const right = A.multiply(r, s)
     if (left.kind === 'failure') return left
@@ -115,12 +110,13 @@ function isRealZero(z: NumberValue): boolean {
 }
 
 function angleBetween(pair: [NumberValue[], NumberValue[]]): Value | Failure {
-  const [u, v] = pair.map((x) => scaledBy(x, -exponentOf(x)))
-  if (!u || !v) return failure('wrong-kind')
+  const near = (x: readonly NumberValue[]) => scaledBy(x, -exponentOf(x))
+  const [u, v] = [near(pair[0]), near(pair[1])]
   const product = dotOf(u, v)
   if (product.kind === 'failure') return product
   const [p, q] = [euclideanNorm(vector(u)), euclideanNorm(vector(v))]
-  if (p.kind !== 'number' || q.kind !== 'number') return failure('wrong-kind')
+  if (p.kind === 'failure') return p
+  if (q.kind === 'failure') return q
   if (isZero(p) || isZero(q)) return failure('domain', { name: 'angle', needs: 'two vectors other than zero' })
   if (isRealZero(product)) return angleOfTurns({ n: 1, d: 4 })
   // Kahan's formula: exact for nearly parallel vectors, where the arc cosine loses half the digits.
@@ -185,9 +181,9 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     parameters: [{ name: 'v', kind: 'array' }],
     summary: 'Length √Σ|x|² of a vector, also ||v||; of a matrix its largest singular value.',
     examples: [{ entry: 'norm([3, 4])', gives: '5' }],
-    apply: ([value]) => {
-      if (value?.kind === 'vector') return euclideanNorm(value)
-      return value?.kind === 'matrix' ? spectralNorm(value) : failure('wrong-kind')
+    apply: (args) => {
+      const value = argumentAt(args, 0)
+      return value.kind === 'vector' ? euclideanNorm(value) : spectralNorm(matrixAt(args, 0))
     },
   },
   {

@@ -1,3 +1,5 @@
+import { NOTHING } from '../values/problemData'
+import type { BareCode, Code, ProblemData, Told } from '../values/problemData'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { exactNumber, exactReal, multipleOfPi, real } from '../values/make'
@@ -5,7 +7,7 @@ import type { NumberValue, Value } from '../values/types'
 import { imaginaryLiteral, numeralNode, readCircuitImaginary, readSuffix, realLiteral } from './literals'
 import type { Suffix } from './literals'
 import type { Problem, ProblemFix } from './problem'
-import { problem, write } from './problem'
+import { problemAt, write } from './problem'
 import { BoundLine, UsedName } from './names'
 import type { Bound, Kept, Names, Used } from './names'
 import type {
@@ -84,23 +86,20 @@ class Binder {
     this.locals = parameters.length === 0 ? NO_NAMES : new Set(parameters.map((p) => p.name))
   }
 
-  private fail(
-    code: string,
-    span: Span,
-    data: Readonly<Record<string, string | number>> = {},
-    fixes: readonly ProblemFix[] = [],
-  ): void {
-    this.problem ??= problem(code, span, data, fixes)
+  private fail<C extends BareCode>(code: C, span: Span): void
+  private fail<C extends Code>(code: C, span: Span, data: Readonly<ProblemData[C]>, fixes?: readonly ProblemFix[]): void
+  private fail(code: Code, span: Span, data: Told['data'] = NOTHING, fixes: readonly ProblemFix[] = []): void {
+    this.problem ??= problemAt(span, { code, data }, fixes)
   }
 
-  private hint(
-    code: string,
+  private hint<C extends Code>(
+    code: C,
     span: Span,
-    data: Readonly<Record<string, string | number>> = {},
+    data: Readonly<ProblemData[C]>,
     fixes: readonly ProblemFix[] = [],
   ): void {
     if (!this.hints.some((h) => h.code === code && h.from === span.from))
-      this.hints = [...this.hints, problem(code, span, data, fixes)]
+      this.hints = [...this.hints, problemAt(span, { code, data }, fixes)]
   }
 
   private use(name: string, kept: Kept | null): void {
@@ -335,7 +334,7 @@ class Binder {
   private hintQuotient(chain: Chain, left: Node, bottom: Quantity): void {
     const text = this.slice(bottom)
     const top = this.slice(left)
-    this.hint('quotient-imaginary', { from: chain.from, to: bottom.to }, { text: `${top}/${text}`, bottom: text }, [
+    this.hint('quotient-imaginary', { from: chain.from, to: bottom.to }, { bottom: text }, [
       write(`${top}/(${text})`),
       write(`${top}/${bottom.digits}*${bottom.run}`),
     ])
@@ -410,7 +409,7 @@ class Binder {
     }
     return this.onLast(node.base, (base) => {
       if (base.type === 'literal' && base.prefix !== '' && node.base.type === 'quantity')
-        this.hint('prefix-power', node, { text: this.slice(node), base: this.slice(base) }, [
+        this.hint('prefix-power', node, { base: this.slice(base) }, [
           write(`(${this.slice(base)})^${this.slice(node.exponent)}`),
         ])
       return N.power(base, exponent, base.from, node.to)

@@ -1,5 +1,7 @@
+import { NOTHING } from '../values/problemData'
+import type { BareCode, Code, Told } from '../values/problemData'
 import * as N from './nodes'
-import { problem, write } from './problem'
+import { problemAt, write } from './problem'
 import type { Problem, ProblemFix } from './problem'
 import { Tok } from './tokenKinds'
 import { ENDS, KINDS, STARTS } from './tokenRows'
@@ -116,13 +118,10 @@ export class Cursor {
   }
 
   /** Notes the first problem and skips to the end, so that every loop ends. */
-  protected fail(
-    code: string,
-    span: Span,
-    data: Readonly<Record<string, string | number>> = {},
-    fixes: readonly ProblemFix[] = [],
-  ): Node {
-    this.problem ??= problem(code, span, data, fixes)
+  protected fail<C extends BareCode>(code: C, span: Span, data?: Told<C>['data'], fixes?: readonly ProblemFix[]): Node
+  protected fail<C extends Code>(code: C, span: Span, data: Told<C>['data'], fixes?: readonly ProblemFix[]): Node
+  protected fail(code: Code, span: Span, data: Told['data'] = NOTHING, fixes: readonly ProblemFix[] = []): Node {
+    this.problem ??= problemAt(span, { code, data }, fixes)
     this.goTo(this.tokens.count - 1)
     return N.hole(span.from, span.to)
   }

@@ -1,7 +1,8 @@
 import { asMatrix, itemAt, likeOperands, mapMatrix, matrixOf, shapeText, zipMatrices } from '../values/matrices'
 import { mapVector, zipVectors } from '../values/vectors'
-import { failure } from '../values/types'
-import type { Failure, MatrixValue, Value, VectorValue } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { MatrixValue, Value, VectorValue } from '../values/types'
 
 /** Vectors and matrices entry by entry, as inside each( ). */
 
@@ -34,8 +35,8 @@ export function entriesText(n: number): string {
 export function fromBlocks(rows: readonly (readonly MatrixValue[])[]): MatrixValue | Failure {
   const strips: MatrixValue[] = []
   for (const [k, blocks] of rows.entries()) {
-    const strip = sideBySide(blocks)
-    if (strip.kind === 'failure') return { ...strip, data: { ...strip.data, row: k + 1 } }
+    const strip = sideBySide(blocks, k + 1)
+    if (strip.kind === 'failure') return strip
     const above = strips.at(-1)
     if (above && above.cols !== strip.cols) {
       const [found, expected] = [entriesText(strip.cols), entriesText(above.cols)]
@@ -46,11 +47,12 @@ export function fromBlocks(rows: readonly (readonly MatrixValue[])[]): MatrixVal
   return stacked(strips)
 }
 
-export function sideBySide(blocks: readonly MatrixValue[]): MatrixValue | Failure {
+/** Blocks next to one another; `row` counts the rows of blocks from 1. */
+export function sideBySide(blocks: readonly MatrixValue[], row = 1): MatrixValue | Failure {
   const [first] = blocks
   if (!first) return failure('empty-list')
   const other = blocks.find((b) => b.rows !== first.rows)
-  if (other) return failure('blocks-differ', { row: 1, left: first.rows, right: other.rows })
+  if (other) return failure('blocks-differ', { row, left: first.rows, right: other.rows })
   const cols = blocks.reduce((sum, b) => sum + b.cols, 0)
   const items = Array.from({ length: first.rows }, (_, r) => blocks.flatMap((b) => rowOf(b, r))).flat()
   return matrixOf(first.rows, cols, items)

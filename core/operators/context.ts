@@ -1,6 +1,9 @@
 import type { Node } from '../notation/tree'
+import { NOTHING } from '../values/problemData'
+import type { BareCode, Code, ProblemData, Told } from '../values/problemData'
 import type { AngleUnit } from '../values/convert'
-import type { Failure, Value } from '../values/types'
+import type { Value } from '../values/types'
+import type { Failure } from '../values/failure'
 
 /** What is left of the steps one line may take. */
 export interface Budget {
@@ -19,7 +22,7 @@ export interface Notes {
   readonly unit: AngleUnit
   /** Told of each term that was read in the unit of the conventions. */
   bare(node: Node, value: Value): void
-  hint(code: string, node: Node, data?: Readonly<Record<string, string | number>>): void
+  told(hint: Told, node: Node): void
   /** The line that keeps a name, counted from 1. */
   lineOf(name: string): number | null
   /** Measured data that is kept with the folio. */
@@ -64,8 +67,14 @@ export class Context implements Notes, Scope {
     this.notes.bare(node, value)
   }
 
-  hint(code: string, node: Node, data?: Readonly<Record<string, string | number>>): void {
-    this.notes.hint(code, node, data)
+  hint<C extends BareCode>(code: C, node: Node): void
+  hint<C extends Code>(code: C, node: Node, data: Readonly<ProblemData[C]>): void
+  hint(code: Code, node: Node, data: Told['data'] = NOTHING): void {
+    this.told({ code, data }, node)
+  }
+
+  told(hint: Told, node: Node): void {
+    this.notes.told(hint, node)
   }
 
   lineOf(name: string): number | null {
@@ -146,7 +155,7 @@ class Silent implements Notes {
     void this.caller.unit
   }
 
-  hint(): void {
+  told(): void {
     // Said where the function is defined.
   }
 

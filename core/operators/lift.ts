@@ -6,8 +6,9 @@ import { angleSweep, numberSweep, pointAt, sameAxis, sweepOf } from '../values/s
 import { anglesOf, conjugated, decibels, magnitudes, negated } from '../values/sweepLoops'
 import { join, leaf, negate, power, run } from '../values/sweepProgram'
 import type { LoopSign, Numbers, Program } from '../values/sweepProgram'
-import { failure } from '../values/types'
-import type { Axis, Failure, NumberValue, SweepValue, Value } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import type { Axis, NumberValue, SweepValue, Value } from '../values/types'
 import { inTime } from './context'
 import type { Context } from './context'
 
@@ -22,7 +23,7 @@ export function isSweep(value: Value): value is SweepValue {
   return value.kind === 'sweep'
 }
 
-/** The range that several values run along, or why they have none in common. */
+/** The range that several values run along, or why they have none in common; one of them is a sweep. */
 export function commonAxis(values: readonly Value[], node: Node, context: Context): Axis | Failure {
   let axis: Axis | null = null
   for (const value of values) {
@@ -34,10 +35,11 @@ export function commonAxis(values: readonly Value[], node: Node, context: Contex
     } else if (!sameAxis(axis, value.axis))
       context.hint('sweeps-unrelated', node, { count: value.count, ...placesOf(axis, value.axis, context) })
   }
-  return axis ?? failure('wrong-kind')
+  if (axis === null) throw new Error('none of these is a sweep')
+  return axis
 }
 
-function placesOf(a: Axis, b: Axis, context: Context): Record<string, string | number> {
+function placesOf(a: Axis, b: Axis, context: Context): { readonly first: string; readonly second: string } {
   const place = (axis: Axis): string => {
     const line = axis.name === null ? null : context.lineOf(axis.name)
     return axis.name === null ? 'a range' : line === null ? axis.name : `${axis.name} (line ${line})`
@@ -46,11 +48,11 @@ function placesOf(a: Axis, b: Axis, context: Context): Record<string, string | n
 }
 
 /** What is made of values that are known already, at every point of the sweeps among them. */
-export function atEveryPoint(
-  values: readonly Value[],
+export function atEveryPoint<const V extends readonly Value[]>(
+  values: V,
   node: Node,
   context: Context,
-  apply: (values: readonly Value[], context: Context) => Value | Failure,
+  apply: (values: { readonly [K in keyof V]: Value }, context: Context) => Value | Failure,
 ): Value | Failure {
   const axis = commonAxis(values, node, context)
   if ('kind' in axis) return axis
@@ -60,12 +62,12 @@ export function atEveryPoint(
   for (let k = 0; k < count; k += 1) {
     if (!inTime(context.budget, k)) return failure('too-long')
     if (k % 1024 === 0) context.budget.report?.(k, count)
-    const value = apply(
-      values.map((v) => (v.kind === 'sweep' ? pointAt(v, k) : v)),
-      inner,
-    )
-    if (value.kind === 'failure') return { ...value, data: { ...value.data, point: k + 1 } }
-    if (value.kind === 'function' || value.kind === 'check' || value.kind === 'sweep') return failure('wrong-kind')
+    const at = values.map((v) => (v.kind === 'sweep' ? pointAt(v, k) : v))
+    // As many as there are values.
+    const value = apply(at as { readonly [K in keyof V]: Value }, inner)
+    if (value.kind === 'failure') return value
+    if (value.kind === 'function' || value.kind === 'check' || value.kind === 'sweep')
+      return failure('not-at-points', { kind: value.kind })
     items[k] = value
   }
   return sweepOf(axis, items)
@@ -132,7 +134,7 @@ function mended(program: Program, re: Float64Array, im: Float64Array | null): Fa
   for (let k = 0; k < re.length; k += 1) {
     if (((re[k] as number) + (im ? (im[k] as number) : 0)) * 0 === 0) continue
     const value = pointOf(program, k)
-    if (value.kind === 'failure') return { ...value, data: { ...value.data, point: k + 1 } }
+    if (value.kind === 'failure') return value
     re[k] = value.re
     if (im) im[k] = value.im
   }

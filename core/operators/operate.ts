@@ -1,6 +1,6 @@
 import type { Node } from '../notation/tree'
-import type { Failure, NumberValue, Value } from '../values/types'
-import { failure } from '../values/types'
+import type { NumberValue, Value } from '../values/types'
+import type { Failure } from '../values/failure'
 import { entrywise, isArray } from './arrays'
 import type { Context } from './context'
 import { atEveryPoint, loopBinary, settle } from './lift'
@@ -29,9 +29,7 @@ export function operateOn(
     const [a, b] = [settle(left), settle(right)]
     if (a.kind === 'failure') return a
     if (b.kind === 'failure') return b
-    return atEveryPoint([a, b], leftNode, context, ([a, b], inner) =>
-      a && b ? operateOn(sign, a, b, leftNode, rightNode, inner) : failure('wrong-kind'),
-    )
+    return atEveryPoint([a, b], leftNode, context, ([a, b], inner) => operateOn(sign, a, b, leftNode, rightNode, inner))
   }
   if (context.each && (isArray(left) || isArray(right)))
     return entrywise(left, right, sign, (x, y) => binary(sign, x, y, new Plainly(context)))

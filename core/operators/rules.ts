@@ -4,8 +4,9 @@ import { asRadians, inUnit } from '../values/convert'
 import { algebraInverse, algebraMatrices, hasUnknowns } from '../algebra/polyMatrix'
 import { algebraic, isAlgebraic, negated, sameAlgebra } from '../algebra/ratio'
 import { angleOf, angleOfTurns, exactReal, integer, real, text, truth } from '../values/make'
-import type { AngleValue, Failure, Kind, MatrixValue, NumberValue, Value, VectorValue } from '../values/types'
-import { failure } from '../values/types'
+import type { AngleValue, Kind, MatrixValue, NumberValue, Value, VectorValue } from '../values/types'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
 import type { AngleUnit } from '../values/convert'
 import type { Comparison } from '../notation/tree'
 import { matrixPower } from '../matrices/linearAlgebra'
@@ -192,8 +193,8 @@ define('number', '/', 'angle', (a, b) => A.divide(a, asRadians(b)))
 for (const sign of ['+', '-'] as const) {
   define('vector', sign, 'vector', (a, b, context) => zipVectors(a, b, (x, y) => binary(sign, x, y, context)))
   for (const other of ['number', 'angle'] as const) {
-    define('vector', sign, other, () => failure('vector-plus-number', { sign }))
-    define(other, sign, 'vector', () => failure('vector-plus-number', { sign }))
+    define('vector', sign, other, () => failure('vector-plus-number', { sign, kind: 'vector' }))
+    define(other, sign, 'vector', () => failure('vector-plus-number', { sign, kind: 'vector' }))
   }
 }
 for (const other of ['number', 'angle'] as const) {

@@ -3,7 +3,8 @@ import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import * as A from './arithmetic'
 import { complexNumber, exactNumber, exactReal, fromComponents, integer, ofSort, real, shownAs } from './make'
-import type { Failure, NumberValue } from './types'
+import type { NumberValue } from './types'
+import type { Failure } from './failure'
 
 /** Whole numbers, fractions, Gaussian numbers and doubles, of both sorts. */
 const whole = fc.oneof(fc.integer({ min: -1200, max: 1200 }), fc.maxSafeInteger())

@@ -10,8 +10,9 @@ import {
   complexNumber, exactNumber, exactReal, integer, isSafe, multipleOfPi, ofSort, ratio, real, reducedRatio, rough,
   wholeComplex, wholeNumber,
 } from './make' // prettier-ignore
-import type { AngleValue, Failure, NumberValue } from './types'
-import { failure } from './types'
+import type { AngleValue, NumberValue } from './types'
+import { failure } from './failure'
+import type { Failure } from './failure'
 
 /** The rules of the operators on numbers: exact while it can be, doubles after that. */
 

@@ -6,8 +6,9 @@ import { multiply } from '../linear/multiply'
 import * as G from '../numbers/gaussian'
 import { asRadians } from './convert'
 import { complexNumber, exactNumber, real, vector } from './make'
-import { failure } from './types'
-import type { Failure, MatrixValue, NumberValue, Value } from './types'
+import { failure } from './failure'
+import type { Failure } from './failure'
+import type { MatrixValue, NumberValue, Value } from './types'
 
 /** Matrices as values: exact while they are small and every entry is, doubles beside that. */
 

@@ -181,30 +181,3 @@ export type Value =
   | CheckValue
   | FunctionValue
 export type Kind = Value['kind']
-
-/**
- * A failed evaluation: an error as a value. The span is filled in by the
- * evaluator, which knows the term at fault; `data` feeds the sentence.
- */
-export interface Failure {
-  readonly kind: 'failure'
-  readonly code: string
-  readonly data: Readonly<Record<string, string | number>>
-  readonly from?: number
-  readonly to?: number
-  readonly fixes?: readonly Fix[]
-}
-
-/** A ready correction: the whole line as it would then read. */
-export interface Fix {
-  readonly label: string
-  readonly replacement: string
-}
-
-export function failure(
-  code: string,
-  data: Readonly<Record<string, string | number>> = {},
-  fixes?: readonly Fix[],
-): Failure {
-  return fixes ? { kind: 'failure', code, data, fixes } : { kind: 'failure', code, data }
-}

@@ -3,8 +3,9 @@ import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { exactRoot, rounded } from './arithmetic'
 import { exactReal, valueList, real, vector } from './make'
-import { failure } from './types'
-import type { Failure, NumberValue, Value, VectorValue } from './types'
+import { failure } from './failure'
+import type { Failure } from './failure'
+import type { NumberValue, Value, VectorValue } from './types'
 
 /** Entry by entry; the first failure is the whole's. */
 export function mapVector(v: VectorValue, change: (item: Value) => Value | Failure): VectorValue | Failure {
@@ -36,7 +37,7 @@ export function zipVectors(
 }
 
 /** The Euclidean norm √(Σ|x|²), scaled by the largest entry so that nothing overflows in between. */
-export function euclideanNorm(v: VectorValue): Value | Failure {
+export function euclideanNorm(v: VectorValue): NumberValue | Failure {
   const numbers: NumberValue[] = []
   for (const item of v.items) {
     if (item.kind !== 'number') return failure('wrong-kind', { what: '| |', kind: item.kind })

@@ -1,3 +1,4 @@
+import type { Code } from '../values/problemData'
 import type { LineResult } from '../evaluate/folio'
 import { definedName } from '../evaluate/folio'
 import { usedNames } from '../notation/names'
@@ -20,7 +21,7 @@ import type { Readout } from '../format/readout'
 
 /** A problem as it is shown: with its sentence. */
 export interface ShownProblem {
-  readonly code: string
+  readonly code: Code
   readonly message: string
   /** What its fixes take the place of. */
   readonly from: number

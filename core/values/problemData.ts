@@ -1,0 +1,254 @@
+import type { Kind } from './types'
+
+/** What a sentence calls a value: its kind, or more closely what it is. */
+export type KindWord = Kind | 'complex number'
+
+/** What a parameter asks for. */
+export type Needed = Kind | 'real' | 'whole' | 'quantity' | 'scalar' | 'real sweep' | 'array' | 'algebra' | 'any'
+
+type Nothing = Readonly<Record<string, never>>
+
+/**
+ * Every error and hint by its code, with what its sentence needs. A code that is not here, and a datum that is left
+ * out, do not compile; the sentences stand in `core/sentences/`.
+ */
+export interface ProblemData {
+  // Reading a line.
+  'line-too-long': { limit: number }
+  'missing-operator': { left: string; right: string }
+  unfinished: { after: string }
+  unclosed: { bracket: string; open: number; missing: string }
+  unbalanced: { bracket: string }
+  'operand-expected': { found: string }
+  'odd-character': { character: string }
+  'text-too-long': { limit: number }
+  'text-not-closed': Nothing
+  'not-definable': { left: string }
+  'nothing-defined': Nothing
+  'second-equals': Nothing
+  'check-inside': Nothing
+  'stray-comma': Nothing
+  'too-many-terms': { limit: number }
+  'too-deep': { limit: number }
+  'angle-bracketing': { text: string }
+  'power-bracketing': { text: string }
+  'second-angle': Nothing
+  'bars-unclear': Nothing
+  'vectors-in-list': Nothing
+  'rows-differ': { row: number; found: string; expected: string }
+  'blocks-differ': { row: number; left: number; right: number }
+  'entries-are-numbers': { kind: KindWord }
+  'shapes-differ': { left: string; sign: string; right: string }
+  'shapes-product': { left: string; right: string; cols: number; rows: number }
+  'not-square': { name: string; shape: string }
+  singular: { what: string }
+  'matrix-division': Nothing
+  'matrix-function': { name: string; whole: string }
+  'matrix-exponent': Nothing
+  'not-converged': Nothing
+  'not-positive': Nothing
+  'no-such-part': { name: string; known: string }
+  'too-many-indices': Nothing
+  'index-row-range': { count: number }
+  'index-column-range': { count: number }
+  'matrix-too-large': { count: number; limit: number }
+  defective: Nothing
+  'nearly-defective': Nothing
+  'ill-conditioned': { value: string; digits: number }
+  'comma-missing': { sign: string }
+  'empty-list': Nothing
+  'series-form': Nothing
+  'series-place': Nothing
+  'range-form': { word: string }
+  'per-decade': Nothing
+  'range-in-list': { text: string }
+  'range-end': { kind: KindWord }
+  'range-finite': Nothing
+  'range-kinds': Nothing
+  'step-kind': Nothing
+  'count-whole': Nothing
+  'decade-count': Nothing
+  'decade-ends': Nothing
+  'too-many-points': { count: number | string; limit: number }
+  'sweeps-differ': { left: number; first: string; right: number; second: string }
+  'sweeps-unrelated': { count: number; first: string; second: string }
+  'point-range': { count: number }
+
+  // Polynomials.
+  'where-form': Nothing
+  'where-bracket': Nothing
+  'where-unknown': { name: string }
+  'where-body': { kind: KindWord }
+  'where-matrix': Nothing
+  'where-matrix-sweep': Nothing
+  'unknown-kept': { name: string; line: number }
+  'polynomial-by-zero': Nothing
+  'polynomial-exponent': Nothing
+  'polynomial-too-large': { limit: number }
+  'degree-too-high': { limit: number }
+  'ratio-unknowns': { names: string }
+  'ratio-given': { name: string }
+  'one-unknown': { name: string; names: string }
+  'no-roots': { name: string }
+  'roots-of-zero': Nothing
+  'roots-cluster': { off: string }
+  'roots-off': { off: string }
+  'no-unknowns': { name: string }
+  'algebra-order': { name: string; limit: number }
+  'series-bound': { kind: KindWord }
+  'step-real': Nothing
+  'step-whole': Nothing
+  'step-zero': Nothing
+  'step-direction': { step: number }
+  'too-many-entries': { count: number; limit: number }
+  'no-entries': { kind: KindWord }
+  'entry-range': { count: number }
+  'lengths-differ': { left: number; right: number }
+  'vector-plus-number': { kind: KindWord; sign: string }
+  /** How many entries it has, for the correction. */
+  'vector-argument': { count: number }
+  'vector-product': { sign: string }
+
+  // Names.
+  'unknown-name': { name: string; near: string }
+  'names-run-together': { name: string; parts: string }
+  'defined-below': { name: string; line: number }
+  'self-reference': { name: string }
+  recursive: { name: string }
+  'reserved-word': { name: string }
+  'constant-reserved': { name: string }
+  'letter-reserved': { name: string; other: string }
+  'function-reserved': { name: string }
+  'function-needs-bracket': { name: string }
+  'not-a-function': { name: string }
+  'no-line-above': Nothing
+  'no-enclosure': { known: string; name: string }
+  'enclosure-loading': { name: string }
+  'enclosure-lost': { name: string }
+  'along-outside': { points: number }
+  'waits-for': { line: number; name: string }
+  'not-a-name': { name: string }
+  'name-taken': { name: string; line: number }
+  'name-read-otherwise': { name: string; line: number }
+  'name-caught': { line: number; name: string }
+
+  // Functions and kinds.
+  /** What failed inside the body of a function of another line. */
+  'inside-function': { name: string; inner: Told }
+  'not-at-points': { kind: KindWord }
+  'argument-count': { signature: string; given: number }
+  'argument-kind': { signature: string; name: string; needs: Needed; kind: KindWord }
+  'log-base': Nothing
+  'inverse-unclear': { name: string }
+  'wrong-kinds': { left: KindWord; sign: string; right: KindWord }
+  'wrong-kind': { what: string; kind: KindWord }
+  'real-needed': { operator: string }
+  'angle-with-complex': { sign: string }
+  'magnitude-real': { kind: KindWord }
+  'angle-real': { kind: KindWord }
+  'angle-twice': Nothing
+  'minutes-range': Nothing
+  'transpose-number': { sign: string }
+  'truth-needed': { kind: KindWord }
+  'not-comparable': { left: KindWord; right: KindWord }
+  'no-order': { sign: string }
+  domain: { name: string; needs: string }
+  tolerance: Nothing
+  'tolerance-angle': Nothing
+  'too-large': Nothing
+  stopped: Nothing
+  'too-long': Nothing
+  postponed: Nothing
+  'no-room': { has: number; most: number }
+  'too-deep-calls': Nothing
+
+  // Spellings that are brought along.
+  'brought-power': Nothing
+  'brought-transpose': Nothing
+  'brought-quotient': Nothing
+  'brought-rest': Nothing
+  'brought-percent': Nothing
+  'brought-definition': Nothing
+  'brought-change': Nothing
+  'brought-equals': Nothing
+  'brought-end': Nothing
+  'brought-remark': Nothing
+  'brought-range': Nothing
+  'brought-entries': Nothing
+  'brought-rows': Nothing
+  'brought-list': Nothing
+  'brought-index': Nothing
+  'brought-bracket': { name: string }
+  'brought-bracket-power': Nothing
+  'brought-direction': Nothing
+  'brought-parameter': Nothing
+  'brought-word': { name: string; ours: string }
+  'brought-degrees': Nothing
+  'brought-unit': Nothing
+  'brought-comma': Nothing
+  'brought-pair': Nothing
+  'brought-groups': Nothing
+  'brought-prefix': Nothing
+  'brought-where': { name: string }
+  'brought-logic': Nothing
+  'brought-compare': Nothing
+  'brought-if': Nothing
+  'brought-phasor': Nothing
+  'brought-exponent': Nothing
+  'brought-solve': Nothing
+  'brought-zeros': Nothing
+  'brought-cross': Nothing
+  'brought-dot': Nothing
+  'brought-unknowns': { names: string }
+
+  // Hints.
+  'negative-power': { text: string; base: string }
+  'implicit-after-quotient': { text: string; top: string; digits: string; tail: string }
+  'quotient-imaginary': { bottom: string }
+  'prefix-power': { base: string }
+  'changes-reading': { name: string; lines: string }
+  'unit-shadowed': { name: string }
+  'prefix-shadowed': { name: string; text: string; digits: string }
+  'parallel-quotient': { text: string }
+  'angle-sign': { text: string }
+  'angle-plus-number': Nothing
+  'exponent-radians': { value: number }
+  'multiple-of-pi-in-degrees': Nothing
+  'round-degrees-in-radians': { value: number }
+  'degrees-twice': Nothing
+  'degrees-of-degrees': Nothing
+  'radians-of-radians': Nothing
+  'equals-rounded': Nothing
+  redefined: { name: string; line: number }
+  'infinite-result': Nothing
+  'undefined-result': Nothing
+}
+
+export type Code = keyof ProblemData
+
+/** Codes whose sentence needs nothing. */
+export type BareCode = { [C in Code]: ProblemData[C] extends Nothing ? C : never }[Code]
+
+/** Spellings that students bring along. */
+export type BroughtCode = Extract<Code, `brought-${string}`>
+
+/** A code with what its sentence needs. */
+export interface Told<C extends Code = Code> {
+  readonly code: C
+  readonly data: Readonly<ProblemData[C]>
+}
+
+export const NOTHING: Nothing = {}
+
+/** What a problem of this code has to say; `null` of any other. */
+export function dataOf<C extends Code>(told: Told, code: C): Readonly<ProblemData[C]> | null {
+  // The code says which of them the data are.
+  return told.code === code ? (told.data as ProblemData[C]) : null
+}
+
+/** A code with its data. */
+export function told<C extends BareCode>(code: C): Told
+export function told<C extends Code>(code: C, data: Readonly<ProblemData[C]>): Told
+export function told(code: Code, data: Told['data'] = NOTHING): Told {
+  return { code, data }
+}
