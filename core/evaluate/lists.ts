@@ -186,7 +186,7 @@ function entryOf(operand: Value, node: Entry, context: Context, evaluate: Evalua
   if (node.column) return at(node.column, failure('too-many-indices'))
   const letters = operand.kind === 'text' ? [...operand.text] : operand.items
   const places = indices(node.index, letters.length, 'entry-range', context, evaluate)
-  if (!Array.isArray(places)) return places as Failure
+  if ('kind' in places) return places
   const found = places.flatMap((k) => letters[k] ?? [])
   const single = node.index.type !== 'all' && node.index.type !== 'slice'
   const [only] = found
@@ -202,9 +202,9 @@ function sweepEntry(sweep: SweepValue, node: Entry, context: Context, evaluate: 
   if (arrays) return atEveryPoint([sweep], node, context, ([x], inner) => entryOf(x, node, inner, evaluate))
   if (node.column) return at(node.column, failure('too-many-indices'))
   const places = indices(node.index, sweep.count, 'point-range', context, evaluate)
-  if (!Array.isArray(places)) return places as Failure
-  const [only] = places as number[]
-  return isSingle(node.index) && only !== undefined ? pointAt(sweep, only) : pickPoints(sweep, places as number[])
+  if ('kind' in places) return places
+  const [only] = places
+  return isSingle(node.index) && only !== undefined ? pointAt(sweep, only) : pickPoints(sweep, places)
 }
 
 /** The entries of a matrix that an index means, counted row by row from 0. One index is a whole row. */

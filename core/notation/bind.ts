@@ -10,6 +10,7 @@ import type { Problem, ProblemFix } from './problem'
 import { problemAt, write } from './problem'
 import { BoundLine, UsedName } from './names'
 import type { Bound, Kept, Names, Used } from './names'
+import { bracketOf } from './tree'
 import type {
   Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Quantity, Series, Slice, Span, Statement,
 } from './tree' // prettier-ignore
@@ -249,12 +250,10 @@ class Binder {
 
   private sign(node: Extract<Node, { type: 'sign' }>): Node {
     const operand = this.bind(node.operand)
-    const plain = operand.type === 'power' && operand.base.type === 'literal' && node.sign === '-'
-    if (plain) {
-      const power = operand as Extract<Node, { type: 'power' }>
-      const base = this.slice(power.base)
+    if (operand.type === 'power' && operand.base.type === 'literal' && node.sign === '-') {
+      const base = this.slice(operand.base)
       this.hint('negative-power', node, { text: this.slice(node), base }, [
-        write(`(-${base})^${this.slice(power.exponent)}`),
+        write(`(-${base})^${this.slice(operand.exponent)}`),
       ])
     }
     return operand === node.operand ? node : N.sign(node.sign, operand, node.from, node.to)
@@ -534,13 +533,14 @@ class Binder {
 
   /** `2f(x)`, `j(2 + 3)`, `4j(2 + 3)`: digits and what they multiply. */
   private call(node: Call): Node[] {
-    const { callee, bracket } = node
+    const { callee } = node
     const name = callee.type === 'name' ? callee.name : callee.run
     const suffix = callee.type === 'quantity' ? readSuffix(name, (n) => this.isUnit(n)) : null
     const unit = this.isUnit(name) || (suffix?.kind === 'prefix' && suffix.imaginary && !this.isFunction(name))
     const [only] = node.args
     if (unit && only && node.args.length === 1 && !node.raised) {
-      const group: Node = N.group(this.bind(only), false, bracket.from, bracket.to)
+      const { from, to } = bracketOf(node)
+      const group: Node = N.group(this.bind(only), false, from, to)
       return [...this.split(callee), group]
     }
     if (callee.type === 'name') return [this.called(node, callee)]
@@ -570,13 +570,13 @@ class Binder {
       // Of two vectors it is the angle between them; of one number its argument.
       if (name === 'angle' && args.length === 2) return this.apply(node, callee, 'angle', true, args)
       if (node.raised && isMinusOne(node.raised))
-        this.problem ??= inverseUnclear(node, builtIn, this.source.slice(node.bracket.from, node.to))
+        this.problem ??= inverseUnclear(node, builtIn, this.source.slice(bracketOf(node).from, node.to))
       return this.apply(node, callee, builtIn, true, args)
     }
     if (!local && !unit && !kept && !this.isName(name) && suffix === null)
       return this.unknownFunction(node, callee, args)
     const raised = node.raised ? `^${this.slice(node.raised)}` : ''
-    const span = { from: callee.from, to: node.bracket.from + 1 }
+    const span = { from: callee.from, to: bracketOf(node).from + 1 }
     this.fail('not-a-function', span, { name }, [{ label: `${name}${raised}*(`, replacement: `${name}${raised}*(` }])
     return callee
   }

@@ -4,7 +4,7 @@ import * as N from './nodes'
 import { problemAt, write } from './problem'
 import type { Problem, ProblemFix } from './problem'
 import { Tok } from './tokenKinds'
-import { ENDS, KINDS, STARTS } from './tokenRows'
+import { endAt, kindAt, startAt } from './tokenRows'
 import { Tokens } from './tokens'
 import type { Node, Span } from './tree'
 
@@ -57,7 +57,7 @@ export class Cursor {
 
   protected goTo(at: number): void {
     this.at = at
-    this.kind = KINDS[at] as Tok
+    this.kind = kindAt(at)
   }
 
   protected is(kind: Tok): boolean {
@@ -66,15 +66,15 @@ export class Cursor {
 
   /** What a token further on is. */
   protected peek(ahead: number): Tok {
-    return KINDS[this.at + ahead] as Tok
+    return kindAt(this.at + ahead)
   }
 
   protected get from(): number {
-    return STARTS[this.at] as number
+    return startAt(this.at)
   }
 
   protected get to(): number {
-    return ENDS[this.at] as number
+    return endAt(this.at)
   }
 
   protected get spaced(): boolean {
@@ -97,7 +97,7 @@ export class Cursor {
   protected take(): number {
     const { at } = this
     if (this.kind !== Tok.end) this.goTo(at + 1)
-    return ENDS[at] as number
+    return endAt(at)
   }
 
   /** Takes an opening sign; what was open before it, for {@link left}. */

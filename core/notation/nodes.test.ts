@@ -3,8 +3,11 @@ import { standardName } from '../functions/registry'
 import { integer } from '../values/make'
 import { bindStatement } from './bind'
 import type { Kept, Names } from './names'
+import * as N from './nodes'
+import { numeralOf } from './numerals'
 import { parseLine } from './parser'
 import { childrenOf } from './references'
+import { bracketOf } from './tree'
 import type { Node } from './tree'
 
 const KEPT = new Map<string, Kept>(
@@ -99,7 +102,44 @@ test('the bracket of a call is where it is written', () => {
     const found = trees(line)
       .flatMap(allNodes)
       .find((node) => node.type === 'call')
-    return found ? line.slice(found.bracket.from, found.bracket.to) : null
+    return found ? line.slice(bracketOf(found).from, bracketOf(found).to) : null
   })
   expect(calls).toEqual(['(x, 1)', '(x)', '(x)', '(x)', null])
+})
+
+test('a node keeps what it is made of under the names of its kind', () => {
+  const [p, q, r] = [N.name('p', 0, 1), N.name('q', 2, 3), N.name('r', 4, 5)]
+  const [value, numeral, rest] = [integer(2), numeralOf('2'), [{ sign: '*', node: q } as const]]
+  const slice = N.slice(p, q, r, 0, 5)
+  expect(slice).toMatchObject({ type: 'slice', first: p, last: q, step: r, from: 0, to: 5 })
+  expect(N.literal(value, '2', 'k', 'after', 0, 3)).toMatchObject({ value, digits: '2', prefix: 'k', letter: 'after' })
+  expect(N.constant('pi', value, 0, 2)).toMatchObject({ name: 'pi', value })
+  expect(N.quantity(numeral, 'n', 0, 2)).toMatchObject({ digits: '2', run: 'n', numeral, runFrom: 1 })
+  expect(N.group(p, true, 0, 3)).toMatchObject({ inner: p, free: true })
+  expect(N.sum('-', p, q, 0, 3)).toMatchObject({ sign: '-', left: p, right: q })
+  expect(N.product('/', p, q, 0, 3)).toMatchObject({ sign: '/', left: p, right: q })
+  expect(N.parallel(p, q, 0, 3)).toMatchObject({ sign: '||', left: p, right: q })
+  expect(N.chain(p, rest, 0, 3)).toMatchObject({ first: p, rest })
+  expect(N.sign('-', p, 0, 2)).toMatchObject({ sign: '-', operand: p })
+  expect(N.power(p, q, 0, 3)).toMatchObject({ base: p, exponent: q })
+  expect(N.polar(p, q, 0, 3)).toMatchObject({ magnitude: p, angle: q })
+  expect(N.postfix('deg', p, 0, 2)).toMatchObject({ sign: 'deg', operand: p })
+  expect(N.mark('T', p, true, 0, 3)).toMatchObject({ sign: 'T', operand: p, kept: true })
+  expect(N.call(p, q, [r], true, 9)).toMatchObject({ callee: p, raised: q, args: [r], free: true, from: 0, to: 9 })
+  expect(N.apply('sin', true, q, [r], 0, 9)).toMatchObject({ name: 'sin', builtIn: true, raised: q, args: [r] })
+  expect(N.bars(p, true, 0, 3)).toMatchObject({ inner: p, double: true })
+  expect(N.root(p, 0, 2)).toMatchObject({ operand: p })
+  expect(N.text('word', 0, 6)).toMatchObject({ text: 'word' })
+  expect(N.dms(['1', '2', '3'], 0, 6)).toMatchObject({ degrees: '1', minutes: '2', seconds: '3' })
+  const compared = [{ sign: '<', node: q } as const]
+  expect(N.compare(p, compared, 0, 3)).toMatchObject({ first: p, rest: compared })
+  expect(N.logic('and', [p, q], 0, 5)).toMatchObject({ sign: 'and', operands: [p, q] })
+  expect(N.list([p, q], 0, 5)).toMatchObject({ entries: [p, q] })
+  expect(N.series(p, q, slice, 0, 9)).toMatchObject({ body: p, counter: q, over: slice })
+  expect(N.entry(p, q, r, 0, 6)).toMatchObject({ operand: p, index: q, column: r })
+  expect(N.range(p, q, 'count', r, 0, 6)).toMatchObject({ first: p, last: q, by: 'count', amount: r })
+  expect(N.range(p, q, null, null, 0, 6)).toMatchObject({ by: null, amount: null })
+  const given = [{ name: q, value: r }]
+  expect(N.where(p, given, 0, 9)).toMatchObject({ body: p, given })
+  expect(N.part(p, 'lower', 0, 7)).toMatchObject({ operand: p, name: 'lower' })
 })

@@ -11,29 +11,23 @@ import type {
  * properties, and V8 answers that quickly only while few shapes of objects come by. Four places hold what the
  * kinds keep, and each kind reads them under its own names; the functions below make the kinds.
  *
+ * What stands in a place is known from how a node was made, so that a kind of the tree is only ever given what it
+ * declares: a term where a row belongs, or a letter in the place of a prefix, does not compile.
+ *
  * An object of a class also since V8 puts what object literals make among the long-lived once a folio keeps
  * enough of it, and each keystroke would then leave garbage that is collected dearly.
  */
-class Term implements Span {
-  declare readonly type: Node['type']
+class Term<Type extends Node['type'], Word extends string, A, B, More> implements Span {
+  declare readonly type: Type
   declare readonly from: number
   declare readonly to: number
-  declare private readonly word: string
-  declare private readonly a: unknown
-  declare private readonly b: unknown
-  declare private readonly more: unknown
+  declare private readonly word: Word
+  declare private readonly a: A
+  declare private readonly b: B
+  declare private readonly more: More
   declare private readonly flag: boolean
 
-  constructor(
-    type: Node['type'],
-    from: number,
-    to: number,
-    word: string,
-    a: unknown,
-    b: unknown,
-    more: unknown,
-    flag: boolean,
-  ) {
+  constructor(type: Type, from: number, to: number, word: Word, a: A, b: B, more: More, flag: boolean) {
     this.type = type
     this.from = from
     this.to = to
@@ -60,8 +54,8 @@ class Term implements Span {
   get degrees() {
     return this.word
   }
-  get by() {
-    return this.word === '' ? null : this.word
+  get by(): Exclude<Word, ''> | null {
+    return this.word === '' ? null : (this.word as Exclude<Word, ''>)
   }
 
   // The first term below, or a text beside the word.
@@ -180,11 +174,6 @@ class Term implements Span {
   get runFrom(): number {
     return this.from + this.word.length
   }
-
-  /** Of a call: the brackets touch what is called, or its power. */
-  get bracket(): Span {
-    return { from: ((this.b ?? this.a) as Span).to, to: this.to }
-  }
 }
 
 export function literal(
@@ -195,59 +184,59 @@ export function literal(
   from: number,
   to: number,
 ): Literal {
-  return new Term('literal', from, to, digits, prefix, letter, value, false) as unknown as Literal
+  return new Term('literal', from, to, digits, prefix, letter, value, false)
 }
 
 export function constant(name: Constant['name'], value: Value, from: number, to: number): Constant {
-  return new Term('constant', from, to, name, null, null, value, false) as unknown as Constant
+  return new Term('constant', from, to, name, null, null, value, false)
 }
 
 export function name(text: string, from: number, to: number): NameNode {
-  return new Term('name', from, to, text, null, null, null, false) as unknown as NameNode
+  return new Term('name', from, to, text, null, null, null, false)
 }
 
 export function quantity(numeral: Numeral, run: string, from: number, to: number): Quantity {
-  return new Term('quantity', from, to, numeral.digits, run, null, numeral, false) as unknown as Quantity
+  return new Term('quantity', from, to, numeral.digits, run, null, numeral, false)
 }
 
 export function group(inner: Node, free: boolean, from: number, to: number): Group {
-  return new Term('group', from, to, '', inner, null, null, free) as unknown as Group
+  return new Term('group', from, to, '', inner, null, null, free)
 }
 
 export function sum(sign: Sum['sign'], left: Node, right: Node, from: number, to: number): Sum {
-  return new Term('sum', from, to, sign, left, right, null, false) as unknown as Sum
+  return new Term('sum', from, to, sign, left, right, null, false)
 }
 
 export function product(sign: ChainSign, left: Node, right: Node, from: number, to: number): Product {
-  return new Term('product', from, to, sign, left, right, null, false) as unknown as Product
+  return new Term('product', from, to, sign, left, right, null, false)
 }
 
 export function parallel(left: Node, right: Node, from: number, to: number): Parallel {
-  return new Term('parallel', from, to, '||', left, right, null, false) as unknown as Parallel
+  return new Term('parallel', from, to, '||', left, right, null, false)
 }
 
 export function chain(first: Node, rest: Chain['rest'], from: number, to: number): Chain {
-  return new Term('chain', from, to, '', first, null, rest, false) as unknown as Chain
+  return new Term('chain', from, to, '', first, null, rest, false)
 }
 
 export function sign(text: Sign['sign'], operand: Node, from: number, to: number): Sign {
-  return new Term('sign', from, to, text, operand, null, null, false) as unknown as Sign
+  return new Term('sign', from, to, text, operand, null, null, false)
 }
 
 export function power(base: Node, exponent: Node, from: number, to: number): Power {
-  return new Term('power', from, to, '', base, exponent, null, false) as unknown as Power
+  return new Term('power', from, to, '', base, exponent, null, false)
 }
 
 export function polar(magnitude: Node, angle: Node, from: number, to: number): Polar {
-  return new Term('polar', from, to, '', magnitude, angle, null, false) as unknown as Polar
+  return new Term('polar', from, to, '', magnitude, angle, null, false)
 }
 
 export function postfix(text: Postfix['sign'], operand: Node, from: number, to: number): Postfix {
-  return new Term('postfix', from, to, text, operand, null, null, false) as unknown as Postfix
+  return new Term('postfix', from, to, text, operand, null, null, false)
 }
 
 export function mark(text: Mark['sign'], operand: Node, kept: boolean, from: number, to: number): Mark {
-  return new Term('mark', from, to, text, operand, null, null, kept) as unknown as Mark
+  return new Term('mark', from, to, text, operand, null, null, kept)
 }
 
 export function call(
@@ -257,7 +246,7 @@ export function call(
   free: boolean,
   to: number,
 ): Call {
-  return new Term('call', callee.from, to, '', callee, raised, args, free) as unknown as Call
+  return new Term('call', callee.from, to, '', callee, raised, args, free)
 }
 
 export function apply(
@@ -268,70 +257,70 @@ export function apply(
   from: number,
   to: number,
 ): Apply {
-  return new Term('apply', from, to, called, null, raised, args, builtIn) as unknown as Apply
+  return new Term('apply', from, to, called, null, raised, args, builtIn)
 }
 
 export function bars(inner: Node, double: boolean, from: number, to: number): Bars {
-  return new Term('bars', from, to, '', inner, null, null, double) as unknown as Bars
+  return new Term('bars', from, to, '', inner, null, null, double)
 }
 
 export function root(operand: Node, from: number, to: number): Root {
-  return new Term('root', from, to, '', operand, null, null, false) as unknown as Root
+  return new Term('root', from, to, '', operand, null, null, false)
 }
 
 export function text(written: string, from: number, to: number): TextNode {
-  return new Term('text', from, to, written, null, null, null, false) as unknown as TextNode
+  return new Term('text', from, to, written, null, null, null, false)
 }
 
 /** Degrees, minutes and seconds as decimal text. */
 export function dms(parts: readonly [string, string, string], from: number, to: number): DmsNode {
-  return new Term('dms', from, to, parts[0], parts[1], parts[2], null, false) as unknown as DmsNode
+  return new Term('dms', from, to, parts[0], parts[1], parts[2], null, false)
 }
 
 export function compare(first: Node, rest: Compare['rest'], from: number, to: number): Compare {
-  return new Term('compare', from, to, '', first, null, rest, false) as unknown as Compare
+  return new Term('compare', from, to, '', first, null, rest, false)
 }
 
 export function logic(text: Logic['sign'], operands: readonly Node[], from: number, to: number): Logic {
-  return new Term('logic', from, to, text, null, null, operands, false) as unknown as Logic
+  return new Term('logic', from, to, text, null, null, operands, false)
 }
 
 export function list(entries: readonly Node[], from: number, to: number): List {
-  return new Term('list', from, to, '', null, null, entries, false) as unknown as List
+  return new Term('list', from, to, '', null, null, entries, false)
 }
 
 export function series(body: Node, counter: NameNode, over: Slice, from: number, to: number): Series {
-  return new Term('series', from, to, '', body, counter, over, false) as unknown as Series
+  return new Term('series', from, to, '', body, counter, over, false)
 }
 
 export function entry(operand: Node, index: Node, column: Node | null, from: number, to: number): Entry {
-  return new Term('entry', from, to, '', operand, index, column, false) as unknown as Entry
+  return new Term('entry', from, to, '', operand, index, column, false)
 }
 
 export function everything(from: number, to: number): Everything {
-  return new Term('all', from, to, '', null, null, null, false) as unknown as Everything
+  return new Term('all', from, to, '', null, null, null, false)
 }
 
 export function lastEntry(from: number, to: number): Last {
-  return new Term('last', from, to, '', null, null, null, false) as unknown as Last
+  return new Term('last', from, to, '', null, null, null, false)
 }
 
 export function slice(first: Node, last: Node, step: Node | null, from: number, to: number): Slice {
-  return new Term('slice', from, to, '', first, last, step, false) as unknown as Slice
+  return new Term('slice', from, to, '', first, last, step, false)
 }
 
 export function range(first: Node, last: Node, by: Range['by'], amount: Node | null, from: number, to: number): Range {
-  return new Term('range', from, to, by ?? '', first, last, amount, false) as unknown as Range
+  return new Term('range', from, to, by ?? ('' as const), first, last, amount, false)
 }
 
 export function where(body: Node, given: Where['given'], from: number, to: number): Where {
-  return new Term('where', from, to, '', body, null, given, false) as unknown as Where
+  return new Term('where', from, to, '', body, null, given, false)
 }
 
 export function part(operand: Node, called: string, from: number, to: number): Part {
-  return new Term('part', from, to, called, operand, null, null, false) as unknown as Part
+  return new Term('part', from, to, called, operand, null, null, false)
 }
 
 export function hole(from: number, to: number): Hole {
-  return new Term('hole', from, to, '', null, null, null, false) as unknown as Hole
+  return new Term('hole', from, to, '', null, null, null, false)
 }

@@ -7,7 +7,7 @@ import { endsOperand, isName, isNameToo, isSign, isWordOperator, Tok } from './t
 import type { Call, Literal, NameNode, Node, Quantity, Slice } from './tree'
 import * as N from './nodes'
 import { nameAt } from './spellings'
-import { STARTS } from './tokenRows'
+import { startAt } from './tokenRows'
 
 const CLOSING_TEXT = new Map([
   [Tok.close, ')'],
@@ -69,7 +69,7 @@ export abstract class OperandParser extends Cursor {
 
   /** A plain name that a bracket touches. */
   private calls(): boolean {
-    return this.kind === Tok.name && this.peek(1) === Tok.open && STARTS[this.at + 1] === this.to
+    return this.kind === Tok.name && this.peek(1) === Tok.open && startAt(this.at + 1) === this.to
   }
 
   private postfixes(first: Node): Node {

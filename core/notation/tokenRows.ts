@@ -1,3 +1,5 @@
+import type { Tok } from './tokenKinds'
+
 /** Longest line, in UTF-16 units. */
 export const MAX_LINE = 10_000
 
@@ -18,3 +20,16 @@ export const ENDS = new Int32Array(ROOM)
 export const WHOLES = new Float64Array(ROOM)
 /** How many of them stand behind the point; −1 without one. */
 export const DECIMALS = new Int16Array(ROOM)
+
+/** What a token is; beyond the last one, its end. Within {@link ROOM}, as all three. */
+export function kindAt(k: number): Tok {
+  return KINDS[k] as Tok
+}
+
+export function startAt(k: number): number {
+  return STARTS[k] as number
+}
+
+export function endAt(k: number): number {
+  return ENDS[k] as number
+}

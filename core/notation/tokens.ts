@@ -2,7 +2,7 @@ import { table } from '../table'
 import { numeralAt, numeralOf } from './numerals'
 import type { Numeral } from './numerals'
 import { nameAt } from './spellings'
-import { AHEAD, DECIMALS, ENDS, KINDS, MAX_LINE, STARTS, WHOLES } from './tokenRows'
+import { AHEAD, DECIMALS, endAt, ENDS, KINDS, MAX_LINE, startAt, STARTS, WHOLES } from './tokenRows'
 import { isName, isSign, Tok } from './tokenKinds'
 
 /**
@@ -153,7 +153,7 @@ export class Tokens {
   numeral(k: number): Numeral {
     const whole = WHOLES[k] as number
     if (Number.isNaN(whole)) return numeralOf(this.text(k))
-    return numeralAt(this.source, STARTS[k] as number, ENDS[k] as number, whole, DECIMALS[k] as number)
+    return numeralAt(this.source, startAt(k), endAt(k), whole, DECIMALS[k] as number)
   }
 
   /** True where white space, or the start or the end of the line, comes before it. */

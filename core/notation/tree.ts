@@ -180,7 +180,11 @@ export interface Call extends At {
   readonly args: readonly Node[]
   /** Nothing in the arguments depends on what is kept. */
   readonly free: boolean
-  readonly bracket: Span
+}
+
+/** Where the arguments of a call stand: their brackets touch what is called, or its power. */
+export function bracketOf({ callee, raised, to }: Call): Span {
+  return { from: (raised ?? callee).to, to }
 }
 export type ChainSign = '*' | '/' | 'mod' | 'implicit'
 /** Factors from the left of which one may come apart: kept flat until binding has split `2x`. */
