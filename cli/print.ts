@@ -1,11 +1,11 @@
 import type { LineResult } from '#core/evaluate/folio'
 import { definedName } from '#core/evaluate/folio'
 import type { Conventions } from '#core/format/conventions'
-import { valueFields } from '#core/format/json'
+import { valueFields, valueText } from '#core/kinds/kinds'
 import { showProblem } from '#core/views/lineView'
 import type { ShownProblem } from '#core/views/lineView'
-import { formatPolar, formatRectangular, formatSingle } from '#core/format/readout'
 import type { Value } from '#core/values/types'
+import { formatPolar, formatRectangular } from '#core/format/number'
 
 /** What `reckon` prints: one result a line, as text or as JSON. */
 
@@ -38,5 +38,5 @@ export function textValue(value: Value, conventions: Conventions): string {
   if (value.kind === 'number' && (value.complex || value.im !== 0)) {
     return `${formatRectangular(value, conventions)} = ${formatPolar(value, conventions)}`
   }
-  return formatSingle(value, conventions)
+  return valueText(value, conventions)
 }

@@ -5,7 +5,7 @@ import { DEFAULT_CONVENTIONS } from './format/conventions'
 import type { Conventions } from './format/conventions'
 import { lineView, showProblem } from './views/lineView'
 import type { LineView, ShownProblem } from './views/lineView'
-import { formatSingle } from './format/readout'
+import { valueText } from './kinds/kinds'
 import type { Value } from './values/types'
 
 /** For tests: lines evaluated as a folio, with what a student would see of each. */
@@ -36,7 +36,7 @@ export function reckon(
     const { value, problem } = result.evaluated
     return {
       value,
-      text: value ? formatSingle(value, settings) : '',
+      text: value ? valueText(value, settings) : '',
       polar: view.readout.shape === 'twin' ? view.readout.polar : '',
       error: problem ? showProblem(problem) : null,
       hints: view.hints,

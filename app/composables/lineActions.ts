@@ -23,7 +23,7 @@ import {
 } from '@mdi/js'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
 import { withoutMarks } from '#core/exchange/texText'
-import type { CopyForm } from '#core/format/copy'
+import type { CopyForm } from '#core/kinds/kind'
 import { parseLine } from '#core/notation/parser'
 import { readGrid } from '#core/notation/grid'
 import { freeName } from '#core/notation/rename'

@@ -1,6 +1,6 @@
 import { watch } from 'vue'
 import { matrixValue } from '#core/measured/enclosed'
-import { copyText } from '#core/format/copy'
+import { copyText } from '#core/kinds/kinds'
 import { readPlain } from '#core/exchange/plainLines'
 import type { Data, DataMatrix } from '#core/measured/data'
 import type { FolioFile } from '#shared/folio'

@@ -7,20 +7,17 @@ import type { Named, NumberFile, NumberFormat, ValueOptions } from '#core/exchan
 import type { SourceLine } from '#core/evaluate/folio'
 import type { ExactMatrix } from '#core/linear/exact'
 import { asMatrix } from '#core/values/matrices'
-import { copyText } from '#core/format/copy'
-import type { CopyForm } from '#core/format/copy'
+import { copyText, curveOf, pointOf, readout, tableRows } from '#core/kinds/kinds'
+import type { CopyForm } from '#core/kinds/kind'
 import { lineView, stoppedView } from '#core/views/lineView'
 import type { LineView, PointView } from '#core/views/lineView'
 import type { AngleUnit } from '#core/values/convert'
 import type { Conventions } from '#core/format/conventions'
-import { readout } from '#core/format/readout'
-import { rowsOf } from '#core/format/sweep'
-import type { SweepRows } from '#core/format/sweep'
+import type { SweepRows } from '#core/kinds/sweep'
 import { pointAt } from '#core/values/sweeps'
 import type { Value } from '#core/values/types'
-import { linksOf, pointOf, termsOf } from '#core/scene/chain'
+import { linksOf, termsOf } from '#core/scene/chain'
 import type { Link } from '#core/scene/chain'
-import { sweepData } from '#core/scene/sweepData'
 
 /** What the page sends: only what changed. */
 export interface Edits {
@@ -282,7 +279,7 @@ export class EvaluatorService {
       const view = {
         ...lineView(result, conventions),
         links: this.linksOf(id),
-        sweep: this.watched.sweeps.includes(id) ? sweepData(result.evaluated.value) : null,
+        sweep: this.watched.sweeps.includes(id) ? curveOf(result.evaluated.value) : null,
         at: this.pointOf(result.evaluated.value, conventions),
       }
       return [this.isHeld(id) ? stoppedView(view) : view]
@@ -310,7 +307,7 @@ export class EvaluatorService {
   /** Some points of a sweep as rows of a table, texts and all. */
   sweepRows(id: string, from: number, count: number): SweepRows | null {
     const value = this.evaluator.result(id)?.evaluated.value
-    return value?.kind === 'sweep' && this.conventions ? rowsOf(value, from, count, this.conventions) : null
+    return value && this.conventions ? tableRows(value, from, count, this.conventions) : null
   }
 
   /** The terms of a sum tip to tail, each evaluated in the place of its line. */

@@ -9,11 +9,9 @@ import type { Parsed } from '../notation/parser'
 import { problem } from '../notation/problem'
 import { stampUnit } from '../notation/stamp'
 import type { Problem } from '../notation/problem'
-import { itemAt, itemsOf } from '../values/matrices'
-import { sameAxis, sameNumbers } from '../values/sweeps'
+import { doublesOf, identical } from '../kinds/kinds'
 import { dataOf } from '../values/problemData'
-import { doublesOf } from '../values/weight'
-import type { MatrixValue, SweepValue, Value } from '../values/types'
+import type { Value } from '../values/types'
 import { TIME_LIMIT } from '../operators/context'
 import type { AngleUnit } from '../values/convert'
 import { evaluateLine } from './line'
@@ -600,52 +598,5 @@ function sameForReaders(a: Evaluated, b: Evaluated): boolean {
   if ((a.problem === null) !== (b.problem === null)) return false
   if (a.problem) return true
   const [x, y] = [a.value, b.value]
-  return x === null || y === null ? x === y : sameValue(x, y)
-}
-
-function sameSweep(x: SweepValue, y: SweepValue): boolean {
-  if (x.of !== y.of || x.count !== y.count || x.complex !== y.complex || !sameAxis(x.axis, y.axis)) return false
-  if (x.of === 'other') return false
-  return sameNumbers(x.re, y.re) && (x.im && y.im ? sameNumbers(x.im, y.im) : x.im === y.im)
-}
-
-function sameMatrix(x: MatrixValue, y: MatrixValue): boolean {
-  if (x.rows !== y.rows || x.cols !== y.cols || x.complex !== y.complex) return false
-  // Exact matrices are compared by their exact entries: they can differ where the doubles do not.
-  if (x.exact || y.exact)
-    return x.exact !== null && y.exact !== null && itemsOf(x).every((z, k) => sameValue(z, itemAt(y, k)))
-  return (
-    x.dense.re.every((v, k) => Object.is(v, y.dense.re[k])) && x.dense.im.every((v, k) => Object.is(v, y.dense.im[k]))
-  )
-}
-
-function sameValue(x: Value, y: Value): boolean {
-  if (x.kind === 'sweep' && y.kind === 'sweep') return sameSweep(x, y)
-  if (x.kind === 'matrix' && y.kind === 'matrix') return sameMatrix(x, y)
-  if (x.kind === 'check' && y.kind === 'check')
-    return x.pass === y.pass && x.figures === y.figures && sameValue(x.left, y.left) && sameValue(x.right, y.right)
-  if (x.kind === 'vector' && y.kind === 'vector') {
-    return x.items.length === y.items.length && x.items.every((item, k) => sameValue(item, y.items[k] ?? y))
-  }
-  if (x.kind === 'number' && y.kind === 'number') {
-    const exactness = (x.exact === null) === (y.exact === null) && (x.pi === null) === (y.pi === null)
-    if (!exactness || x.complex !== y.complex) return false
-    const small = x.exact === null || (typeof x.exact.re.n === 'number' && typeof x.exact.im.n === 'number')
-    return small && Object.is(x.re, y.re) && Object.is(x.im, y.im) && sameExact(x, y)
-  }
-  if (x.kind === 'angle' && y.kind === 'angle')
-    return x.radians === y.radians && x.turns?.n === y.turns?.n && x.turns?.d === y.turns?.d
-  if (x.kind === 'text' && y.kind === 'text') return x.text === y.text
-  if (x.kind === 'truth' && y.kind === 'truth') return x.truth === y.truth
-  return false
-}
-
-function sameExact(x: Extract<Value, { kind: 'number' }>, y: Extract<Value, { kind: 'number' }>): boolean {
-  const pairs = [
-    [x.exact?.re, y.exact?.re],
-    [x.exact?.im, y.exact?.im],
-    [x.pi?.re, y.pi?.re],
-    [x.pi?.im, y.pi?.im],
-  ] as const
-  return pairs.every(([p, q]) => p?.n === q?.n && p?.d === q?.d)
+  return x === null || y === null ? x === y : identical(x, y)
 }

@@ -98,7 +98,7 @@ test('huge exact numbers do not get round the clock', () => {
 
 describe('the headless fields of a vector', () => {
   test('are arrays of parts', async () => {
-    const { valueFields } = await import('../format/json')
+    const { valueFields } = await import('../kinds/kinds')
     const { DEFAULT_CONVENTIONS } = await import('../format/conventions')
     const [line] = reckon(['[1/2, 2j]'])
     expect(valueFields(line!.value!, DEFAULT_CONVENTIONS)).toEqual({

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
 import { DEFAULT_CONVENTIONS } from '../format/conventions'
 import { FolioEvaluator } from './folio'
-import { formatSingle } from '../format/readout'
+import { valueText } from '../kinds/kinds'
 
 type Unit = 'deg' | 'rad'
 
@@ -22,11 +22,7 @@ const shown = (lines: readonly string[], angle: Unit): string[] => {
   const evaluator = folio(lines, angle)
   return lines.map((_, k) => {
     const { value, problem } = evaluator.result(String(k))!.evaluated
-    return problem
-      ? problem.code
-      : value
-        ? formatSingle(value, { ...DEFAULT_CONVENTIONS, digits: 12, angle: 'deg' })
-        : ''
+    return problem ? problem.code : value ? valueText(value, { ...DEFAULT_CONVENTIONS, digits: 12, angle: 'deg' }) : ''
   })
 }
 

@@ -283,7 +283,7 @@ describe('at the edge', () => {
 })
 
 test('a sweep in JSON has its parts as arrays', async () => {
-  const { valueFields } = await import('../format/json')
+  const { valueFields } = await import('../kinds/kinds')
   const { DEFAULT_CONVENTIONS } = await import('../format/conventions')
   const fields = (value: Value | null) => valueFields(value!, DEFAULT_CONVENTIONS)
   expect(fields(last('0 to 2').value)).toEqual({ kind: 'sweep', count: 3, re: [0, 1, 2], im: [0, 0, 0] })

@@ -1,5 +1,5 @@
 import type { Conventions } from '../format/conventions'
-import { readoutToLatex } from '../format/copy'
+import { readoutToLatex } from '../format/latex'
 import type { LineView } from '../views/lineView'
 import { readoutText } from '../format/readout'
 import type { Readout, Twin } from '../format/readout'

@@ -2,7 +2,7 @@ import type { NumberValue, Value } from '../values/types'
 import { PLAIN_CSV, SPREADSHEET, TSV, writeCsv, writeScalars } from './csvOut'
 import type { CsvStyle } from './csvOut'
 import type { Column, Data, DataTable } from '../measured/data'
-import { dataOf } from '../measured/enclosed'
+import { valueData } from '../kinds/kinds'
 import { writeMatrixMarket } from './matrixMarket'
 import { fault } from './told'
 import type { Fault } from './told'
@@ -47,7 +47,7 @@ export interface ValueOptions {
 /** One value as a file. */
 export function writeValue({ name, value }: Named, format: NumberFormat, options: ValueOptions): NumberFile | Fault {
   if (value.kind === 'number' && format !== 'mtx' && format !== 'touchstone') return writeNumbers([{ name, value }], format, options) // prettier-ignore
-  const data = dataOf(name, value)
+  const data = valueData(value, name)
   return data ? writeData(data, name, format, options) : fault('wrong-value', { name, format, needs: TAKES[format] })
 }
 
@@ -96,7 +96,7 @@ export function writeNumbers(
 /** The value that a file is made of where none is named: the only one that fits; of numbers all of them. */
 export function writeFirst(all: readonly Named[], format: NumberFormat, options: ValueOptions): NumberFile | Fault {
   const numbers = all.flatMap(({ name, value }) => (value.kind === 'number' ? [{ name, value }] : []))
-  const larger = all.filter(({ name, value }) => value.kind !== 'number' && dataOf(name, value) !== null)
+  const larger = all.filter(({ name, value }) => value.kind !== 'number' && valueData(value, name) !== null)
   const fitting = larger.filter((named) => writeValue(named, format, options).kind === 'file')
   const tabular = format !== 'mtx' && format !== 'touchstone'
   if (tabular && fitting.length === 0 && numbers.length > 0) return writeNumbers(numbers, format, options)

@@ -2,8 +2,9 @@ import * as fc from 'fast-check'
 import { reckon } from '../testing'
 import type { Conventions } from './conventions'
 import { DEFAULT_CONVENTIONS } from './conventions'
-import { copyText, readoutToLatex } from './copy'
-import type { CopyForm } from './copy'
+import { readoutToLatex } from './latex'
+import type { CopyForm } from '../kinds/kind'
+import { copyText } from '../kinds/kinds'
 
 const copy = (entry: string, form: CopyForm, conventions: Partial<Conventions> = {}): string | null =>
   copyText(reckon([entry], conventions)[0]!.value!, form, { ...DEFAULT_CONVENTIONS, ...conventions })

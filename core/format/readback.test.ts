@@ -2,7 +2,8 @@ import * as fc from 'fast-check'
 import { reckon } from '../testing'
 import type { Value } from '../values/types'
 import type { Conventions } from './conventions'
-import { formatPolar, formatSingle } from './readout'
+import { valueText } from '../kinds/kinds'
+import { formatPolar } from './number'
 
 /** Whatever is shown can be typed back, and is then the same value to the digits on show. */
 
@@ -99,7 +100,7 @@ test('over all conventions', () => {
       if (error?.code === 'too-large') return
       expect([line, error]).toEqual([line, null])
       if (!value) throw new Error(line)
-      readsBack(formatSingle(value, c), value, c, false)
+      readsBack(valueText(value, c), value, c, false)
       if (value.kind === 'number') readsBack(formatPolar(value, c), value, c, true)
     }),
     { numRuns: 4000 },
@@ -113,7 +114,7 @@ test('an exact value in fractions reads back as itself', () => {
       for (const line of [x, `${x} + ${c.letter}*${y}`, `[${x}, ${y}]`, `${x}*1°`]) {
         const { value } = reckon([line], fractions)[0]!
         if (value?.kind === 'angle' && (c.angle === 'rad' || c.degrees === 'minutes')) continue
-        const text = value ? formatSingle(value, fractions) : ''
+        const text = value ? valueText(value, fractions) : ''
         const back = reckon([`(${line}) == (${text})`], fractions)[0]!
         expect([line, text, back.text, back.error?.message]).toEqual([line, text, 'true', undefined])
       }

@@ -2,7 +2,7 @@ import type { RowOperation } from '../linear/reduction'
 import * as G from '../numbers/gaussian'
 import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
-import { fractionText } from './json'
+import { fractionText } from './full'
 
 /** A row operation as the trade writes it: `R2 → R2 − 3·R1`, `R1 ↔ R3`, `R2 → 1/2·R2`. */
 export function rowOperationText(operation: RowOperation, letter: 'i' | 'j'): string {

@@ -55,6 +55,8 @@ export interface FunctionDefinition {
   readonly ofNothing?: Value
   /** True of a word that stands between its two parameters, and is a name everywhere else. */
   readonly infix?: true
+  /** What its results are drawn as, where they are no arrows: poles are crosses, zeros rings. */
+  readonly marks?: 'cross' | 'ring'
   /** True where it takes a sweep as a whole instead of point by point. */
   readonly sweeps?: boolean
   /** How many of the last parameters may be left out. */

@@ -118,7 +118,7 @@ function eigenPart(
     name,
     group: 'matrices',
     parameters: scaled ? [...A, { name: 'scaling', kind: 'text' }] : A,
-    ...(scaled ? { optional: 1 } : {}),
+    ...(scaled ? { optional: 1 } : { marks: 'cross' as const }),
     summary,
     examples,
     apply: (args, context) => {

@@ -61,6 +61,7 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
   {
     name: 'roots',
     group: 'polynomials',
+    marks: 'cross',
     parameters: p,
     summary:
       'The roots of a polynomial, or of its coefficients from the highest power down, each as often as it counts.',
@@ -108,6 +109,7 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
   {
     name: 'zeros',
     group: 'polynomials',
+    marks: 'ring',
     parameters: [{ name: 'H', kind: 'algebra' }],
     summary: 'The zeros of a ratio of polynomials: the roots of its numerator.',
     examples: [{ before: ['unknown s'], entry: 'zeros((s + 2)/(s^2 + 1))', gives: '[-2]' }],
@@ -116,6 +118,7 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
   {
     name: 'poles',
     group: 'polynomials',
+    marks: 'cross',
     parameters: [{ name: 'H', kind: 'algebra' }],
     summary: 'The poles of a ratio of polynomials: the roots of its denominator.',
     examples: [{ before: ['unknown s'], entry: 'poles(s/(s^2 + 3s + 2))', gives: '[-2, -1]' }],

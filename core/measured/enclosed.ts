@@ -1,5 +1,5 @@
 import { EXACT_MOST, fromDense, matrixOf } from '../values/matrices'
-import { angleSweep, madeSweep, numberSweep, pointAt } from '../values/sweeps'
+import { angleSweep, madeSweep, numberSweep } from '../values/sweeps'
 import { wholeNumber } from '../values/make'
 import type { Axis, PartsValue, Value } from '../values/types'
 import { partNames } from './partNames'
@@ -61,56 +61,4 @@ function goesByDecades(values: Float64Array): boolean {
   const even = (last / first) ** (1 / (values.length - 1))
   // Steps of 1, 2, 5 count as even.
   return values.every((x, k) => k === 0 || (x > (values[k - 1] ?? NaN) && x / (values[k - 1] ?? NaN) < even ** 2 + 0.5))
-}
-
-/** A value as data: a matrix, or a table of the parameter and the values. `null` of what no file of numbers holds. */
-export function dataOf(name: string, value: Value): Data | null {
-  switch (value.kind) {
-    case 'matrix': {
-      const { rows, cols, dense, complex } = value
-      return { kind: 'matrix', rows, cols, re: dense.re, im: complex ? dense.im : null }
-    }
-    case 'vector': {
-      if (!value.items.every((item) => item.kind === 'number')) return null
-      const items = value.items.flatMap((item) => (item.kind === 'number' ? [item] : []))
-      const complex = items.some((z) => z.complex || z.im !== 0)
-      const part = (of: (z: (typeof items)[number]) => number): Float64Array => Float64Array.from(items, of)
-      return { kind: 'matrix', rows: items.length, cols: 1, re: part((z) => z.re), im: complex ? part((z) => z.im) : null } // prettier-ignore
-    }
-    case 'sweep': {
-      const column = columnOf(name, value)
-      if (!column) return null
-      const { axis } = value
-      const parameter: Column = {
-        name: axis.name ?? 'parameter',
-        unit: axis.angle ? 'rad' : '',
-        order: 1,
-        re: axis.values,
-        im: null,
-      }
-      const own = axis.values === value.re
-      const columns = own ? [column] : [parameter, column]
-      return { kind: 'table', rows: value.count, columns, parameter: own ? -1 : 0 }
-    }
-    default:
-      return null
-  }
-}
-
-/** A sweep as a column; of matrices where all are square and of one size. */
-function columnOf(name: string, value: Extract<Value, { kind: 'sweep' }>): Column | null {
-  if (value.of === 'angle') return { name, unit: 'rad', order: 1, re: value.re, im: null }
-  if (value.of === 'number') return { name, unit: '', order: 1, re: value.re, im: value.im }
-  const first = pointAt(value, 0)
-  if (first.kind !== 'matrix' || first.rows !== first.cols) return null
-  const size = first.rows * first.rows
-  const re = new Float64Array(size * value.count)
-  const im = new Float64Array(size * value.count)
-  for (let k = 0; k < value.count; k += 1) {
-    const m = pointAt(value, k)
-    if (m.kind !== 'matrix' || m.rows !== first.rows || m.cols !== first.rows) return null
-    re.set(m.dense.re, k * size)
-    im.set(m.dense.im, k * size)
-  }
-  return { name, unit: '', order: first.rows, re, im }
 }

@@ -1,3 +1,4 @@
+import { kindOf } from '../kinds/kinds'
 import type { Node } from '../notation/tree'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
@@ -66,8 +67,7 @@ export function atEveryPoint<const V extends readonly Value[]>(
     // As many as there are values.
     const value = apply(at as { readonly [K in keyof V]: Value }, inner)
     if (value.kind === 'failure') return value
-    if (value.kind === 'function' || value.kind === 'check' || value.kind === 'sweep')
-      return failure('not-at-points', { kind: value.kind })
+    if (!kindOf(value).atPoints) return failure('not-at-points', { kind: value.kind })
     items[k] = value
   }
   return sweepOf(axis, items)

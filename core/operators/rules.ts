@@ -2,9 +2,9 @@ import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { asRadians, inUnit } from '../values/convert'
 import { algebraInverse, algebraMatrices, hasUnknowns } from '../algebra/polyMatrix'
-import { algebraic, isAlgebraic, negated, sameAlgebra } from '../algebra/ratio'
+import { algebraic, negated } from '../algebra/ratio'
 import { angleOf, angleOfTurns, exactReal, integer, real, text, truth } from '../values/make'
-import type { AngleValue, Kind, MatrixValue, NumberValue, Value, VectorValue } from '../values/types'
+import type { AngleValue, Kind, NumberValue, Value } from '../values/types'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { AngleUnit } from '../values/convert'
@@ -14,12 +14,12 @@ import {
   asMatrix,
   isInner,
   itemAt,
-  itemsOf,
   likeOperands,
   mapMatrix,
   product as matrixProduct,
   zipMatrices,
 } from '../values/matrices'
+import { equalValues, kindOf } from '../kinds/kinds'
 import { mapVector, zipVectors } from '../values/vectors'
 
 /** The rules of each operator, one entry for each pair of kinds. */
@@ -282,54 +282,17 @@ export function compare(sign: Comparison, a: Value, b: Value, unit: () => AngleU
   if (a.kind === 'angle' && b.kind === 'number' && b.im === 0) return compare(sign, a, inUnit(b, unit()), unit)
   if (a.kind === 'number' && b.kind === 'angle' && a.im === 0) return compare(sign, inUnit(a, unit()), b, unit)
   if (sign === '==' || sign === '!=') {
-    const same = sameValue(a, b)
+    const same = equalValues(a, b)
     if (same === null) return failure('not-comparable', { left: a.kind, right: b.kind })
     return truth(same === (sign === '=='))
   }
-  const ordered = orderOf(a, b)
-  if (ordered === 'kinds') return failure('not-comparable', { left: a.kind, right: b.kind })
-  if (ordered === null) {
+  const { ordered, order } = kindOf(a)
+  if (a.kind !== b.kind || !ordered) return failure('not-comparable', { left: a.kind, right: b.kind })
+  const less = order(a, b)
+  if (less === null) {
     const complex = a.kind === 'number' && b.kind === 'number' && (a.im !== 0 || b.im !== 0)
     return complex ? failure('no-order', { sign }) : truth(false)
   }
-  const results = { '<': ordered < 0, '<=': ordered <= 0, '>': ordered > 0, '>=': ordered >= 0 }
+  const results = { '<': less < 0, '<=': less <= 0, '>': less > 0, '>=': less >= 0 }
   return truth(results[sign])
-}
-
-function sameValue(a: Value, b: Value): boolean | null {
-  if (a.kind === 'number' && b.kind === 'number') return A.equal(a, b)
-  if (a.kind === 'angle' && b.kind === 'angle') {
-    return a.turns && b.turns ? Q.equals(a.turns, b.turns) : a.radians === b.radians
-  }
-  if (a.kind === 'matrix' && b.kind === 'matrix') return sameMatrix(a, b)
-  if (a.kind === 'matrix' && b.kind === 'vector') return sameColumn(a, b)
-  if (a.kind === 'vector' && b.kind === 'matrix') return sameColumn(b, a)
-  if (a.kind === 'vector' && b.kind === 'vector')
-    return a.items.length === b.items.length && a.items.every((x, k) => sameValue(x, b.items[k] ?? x) === true)
-  if (isAlgebraic(a) && isAlgebraic(b)) return sameAlgebra(a, b)
-  if (a.kind === 'text' && b.kind === 'text') return a.text === b.text
-  if (a.kind === 'truth' && b.kind === 'truth') return a.truth === b.truth
-  return null
-}
-
-/** A matrix of one column and a vector are compared as columns. */
-function sameColumn(a: MatrixValue, v: VectorValue): boolean | null {
-  const b = asMatrix(v)
-  return b && sameMatrix(a, b)
-}
-
-function sameMatrix(a: MatrixValue, b: MatrixValue): boolean {
-  if (a.rows !== b.rows || a.cols !== b.cols) return false
-  const others = itemsOf(b)
-  return itemsOf(a).every((x, k) => A.equal(x, others[k] ?? x))
-}
-
-function orderOf(a: Value, b: Value): -1 | 0 | 1 | null | 'kinds' {
-  if (a.kind === 'number' && b.kind === 'number') return A.order(a, b)
-  if (a.kind === 'angle' && b.kind === 'angle') {
-    if (a.turns && b.turns) return Q.compare(a.turns, b.turns)
-    return a.radians < b.radians ? -1 : a.radians > b.radians ? 1 : 0
-  }
-  if (a.kind === 'text' && b.kind === 'text') return a.text < b.text ? -1 : a.text > b.text ? 1 : 0
-  return 'kinds'
 }

@@ -1,6 +1,5 @@
 import type { Node } from '../notation/tree'
 import type { Complex } from '../numbers/complex'
-import type { Value } from '../values/types'
 
 /** A sum laid tip to tail. */
 
@@ -32,14 +31,6 @@ export interface Link {
   readonly label: string
   readonly tail: Complex
   readonly tip: Complex
-}
-
-/** Where a value stands on the plane: a number, or a vector of two components. */
-export function pointOf(value: Value): Complex | null {
-  if (value.kind === 'number') return { re: value.re, im: value.im }
-  if (value.kind !== 'vector' || value.items.length !== 2) return null
-  const [x, y] = value.items
-  return x?.kind === 'number' && y?.kind === 'number' && x.im === 0 && y.im === 0 ? { re: x.re, im: y.re } : null
 }
 
 /** Lays arrows tip to tail, the first at the origin. */

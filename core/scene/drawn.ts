@@ -1,7 +1,6 @@
 import type { Conventions } from '../format/conventions'
-import { formatPolar, formatRectangular, formatSingle } from '../format/readout'
+import { formatNumber, formatPolar, formatRectangular } from '../format/number'
 import type { Readout, Twin } from '../format/readout'
-import type { Node } from '../notation/tree'
 import * as C from '../numbers/complex'
 import { fromComponents } from '../values/make'
 import type { NumberValue, Value, VectorValue } from '../values/types'
@@ -28,45 +27,33 @@ export interface DrawnEntry extends C.Complex {
 /** Entries of a vector that are drawn at most. */
 export const ENTRIES_DRAWN = 400
 
-/** What a value is on a plane; `null` where it is nothing there. */
-export function drawnOf(value: Value, body: Node | null, conventions: Conventions, shown: Readout): Drawn | null {
-  if (value.kind === 'number') {
-    if (!C.isFinite(value)) return null
-    return {
-      role: 'arrow',
-      usual: value.complex,
-      entries: [entryOf(value, null, conventions, shown.shape === 'twin' ? shown : null)],
-    }
-  }
-  if (value.kind === 'sweep')
-    return value.of === 'number' ? { role: 'arrow', usual: value.complex, entries: [], locus: true } : null
-  return value.kind === 'vector' ? vectorOf(value, body, conventions, shown) : null
+/** Where the texts of values come from. */
+interface Texts {
+  readonly conventions: Conventions
+  text(value: Value): string
 }
 
-function vectorOf(value: VectorValue, body: Node | null, conventions: Conventions, shown: Readout): Drawn | null {
-  const texts = shown.shape === 'list' ? shown.entries : []
+/** A number is an arrow from the origin. */
+export function drawnNumber(value: NumberValue, conventions: Conventions, shown: Readout): Drawn | null {
+  if (!C.isFinite(value)) return null
+  const twin = shown.shape === 'twin' ? shown : null
+  return { role: 'arrow', usual: value.complex, entries: [entryOf(value, null, conventions, twin)] }
+}
+
+/** The numbers of a vector, each for itself; two real components of a vector of space are one arrow. */
+export function drawnVector(value: VectorValue, role: Role, texts: Texts, shown: Readout): Drawn | null {
+  const shownEntries = shown.shape === 'list' ? shown.entries : []
   const numbers = value.items.flatMap((item) => (item.kind === 'number' && C.isFinite(item) ? [item] : []))
   if (numbers.length !== value.items.length || numbers.length === 0 || numbers.length > ENTRIES_DRAWN) return null
-  const role = roleOf(body)
   const complex = numbers.some((z) => z.complex)
   const [x, y] = numbers
   if (role === 'arrow' && !value.list && !complex && numbers.length === 2 && x && y)
-    return { role, usual: true, entries: [components(x, y, value, conventions)] }
+    return { role, usual: true, entries: [components(x, y, value, texts)] }
   return {
     role,
     usual: complex || role !== 'arrow',
-    entries: numbers.map((z, k) => entryOf(z, k + 1, conventions, texts[k])),
+    entries: numbers.map((z, k) => entryOf(z, k + 1, texts.conventions, shownEntries[k])),
   }
-}
-
-/** The functions whose results are poles and zeros of something. */
-const CROSSES = new Set(['eigenvalues', 'roots', 'poles'])
-
-function roleOf(body: Node | null): Role {
-  if (body?.type === 'group') return roleOf(body.inner)
-  if (body?.type !== 'apply' || !body.builtIn) return 'arrow'
-  if (CROSSES.has(body.name)) return 'cross'
-  return body.name === 'zeros' ? 'ring' : 'arrow'
 }
 
 /** With both texts as the readout has them already, where it has them. */
@@ -77,18 +64,18 @@ function entryOf(
   shown: Twin | string | null | undefined,
 ): DrawnEntry {
   const twin = typeof shown === 'object' ? shown : null
-  const rectangular = twin?.rectangular ?? (z.complex ? formatRectangular : formatSingle)(z, conventions)
+  const rectangular = twin?.rectangular ?? (z.complex ? formatRectangular : formatNumber)(z, conventions)
   return { re: z.re, im: z.im, index, rectangular, polar: twin?.polar ?? formatPolar(z, conventions) }
 }
 
 /** A vector of two components as the arrow it is. */
-function components(x: NumberValue, y: NumberValue, value: VectorValue, conventions: Conventions): DrawnEntry {
+function components(x: NumberValue, y: NumberValue, value: VectorValue, texts: Texts): DrawnEntry {
   const as = fromComponents(x, y)
   return {
     re: x.re,
     im: y.re,
     index: null,
-    rectangular: formatSingle(value, conventions),
-    polar: formatPolar(as, conventions),
+    rectangular: texts.text(value),
+    polar: formatPolar(as, texts.conventions),
   }
 }

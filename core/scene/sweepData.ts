@@ -1,12 +1,12 @@
-import type { Value } from '../values/types'
+import type { SweepValue } from '../values/types'
 import type { SweepData } from './curve'
 
 /** Most points of a sweep that the page gets; of longer ones it gets lows and highs. */
 const TOLD_MOST = 200_000
 
 /** The points of a sweep for plates: all of them, or of a long one the extremes of every stretch. */
-export function sweepData(value: Value | null): SweepData | null {
-  if (value?.kind !== 'sweep' || value.of === 'other') return null
+export function sweepData(value: SweepValue): SweepData | null {
+  if (value.of === 'other') return null
   const { axis, re, im, count } = value
   const common = { along: axis.name, turns: axis.angle, decades: axis.decades, of: value.of }
   if (count <= TOLD_MOST) return { ...common, x: axis.values, re, im: value.complex ? im : null }

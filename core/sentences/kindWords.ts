@@ -1,35 +1,26 @@
+import { isKind, kindWords as wordsOf } from '../kinds/kinds'
 import type { KindWord, Needed } from '../values/problemData'
+import type { Kind } from '../values/types'
 
 /** What a value is called in a sentence. */
-const WORDS: Readonly<Record<KindWord | Needed, string>> = {
-  number: 'a number',
-  angle: 'an angle',
-  text: 'a text',
-  truth: 'a truth value',
-  check: 'a check',
-  function: 'a function',
-  vector: 'a vector',
-  matrix: 'a matrix',
-  parts: 'a result with parts',
-  array: 'a vector or a matrix',
-  'complex number': 'a complex number',
+export function kindWords(kind: KindWord): string {
+  return kind === 'complex number' ? 'a complex number' : wordsOf(kind)
+}
+
+/** What no kind is called, and a parameter can ask for. */
+const NEEDED: Readonly<Record<Exclude<Needed, Kind>, string>> = {
   real: 'a real number',
   whole: 'a whole number',
   quantity: 'a real number or an angle',
   scalar: 'a number or an angle',
-  sweep: 'a sweep',
   'real sweep': 'a sweep of real numbers',
-  polynomial: 'a polynomial',
-  'algebra-matrix': 'a matrix with unknowns',
+  array: 'a vector or a matrix',
   algebra: 'a polynomial',
   any: 'a value',
 }
 
-export function kindWords(kind: KindWord): string {
-  return WORDS[kind]
-}
-
 /** What a parameter asks for. */
 export function neededWords(needed: Needed): string {
-  return needed === 'angle' ? 'an angle or a number' : WORDS[needed]
+  if (needed === 'angle') return 'an angle or a number'
+  return isKind(needed) ? wordsOf(needed) : NEEDED[needed]
 }

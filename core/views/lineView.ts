@@ -9,14 +9,16 @@ import { findLiteral } from '../notation/rewrite'
 import type { DraggableLiteral } from '../notation/rewrite'
 import { isPending, isUnfinished, sentence } from '../sentences/sentences'
 import { stampUnit } from '../notation/stamp'
-import { drawnOf } from '../scene/drawn'
+import type { Node } from '../notation/tree'
 import type { Drawn } from '../scene/drawn'
+import type { Role } from '../scene/scene'
 import type { Link } from '../scene/chain'
 import type { SweepData } from '../scene/curve'
 import type { Value } from '../values/types'
 import type { Conventions } from '../format/conventions'
-import { fractionText } from '../format/json'
-import { readout, showsAll } from '../format/readout'
+import { findFunction } from '../functions/registry'
+import type { Exactness } from '../kinds/kind'
+import { drawnOf, exactness, readout } from '../kinds/kinds'
 import type { Readout } from '../format/readout'
 
 /** A problem as it is shown: with its sentence. */
@@ -45,7 +47,7 @@ export interface LineView {
   readonly remark: string | null
   readonly readout: Readout
   /** `exact`: all digits are on show; `exact-rounded`: exact but shown rounded; `rounded`: a double. */
-  readonly exactness: 'exact' | 'exact-rounded' | 'rounded' | null
+  readonly exactness: Exactness['shown'] | null
   /** An exact value as a fraction, where the readout shows it rounded. */
   readonly fraction: string | null
   readonly problem: ShownProblem | null
@@ -96,6 +98,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
   const unread = failed !== null && !isPending(failed.code)
   const readingOf = (grouping: boolean): string =>
     unread ? '' : statementToLatex(parsed.statement, bound, { ...style, grouping })
+  const exact = value && exactness(value, conventions)
   const shown: Readout = value ? readout(value, conventions, definedName(parsed)) : { shape: 'none' }
   const about = [result.redefined, result.changesReading].flatMap((h) => (h ? [h] : []))
   const stamped =
@@ -108,13 +111,13 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     grouped: readingOf(true),
     remark: parsed.remark,
     readout: shown,
-    exactness: value ? exactness(value, conventions) : null,
-    fraction: value ? hiddenFraction(value, conventions) : null,
+    exactness: exact?.shown ?? null,
+    fraction: exact?.fraction ?? null,
     problem: failed ? showProblem(failed) : null,
     hints: [...evaluated.hints, ...about].map(showProblem),
     unitDependent: evaluated.unitUsed && !failed,
     stamped,
-    drawn: value ? drawnOf(value, bound.body, conventions, shown) : null,
+    drawn: value ? drawnOf(value, roleOf(bound.body), conventions, shown) : null,
     links: NO_LINKS,
     sweep: null,
     at: null,
@@ -124,19 +127,10 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
   }
 }
 
-function exactness(value: Value, conventions: Conventions): LineView['exactness'] {
-  if (value.kind !== 'number') return null
-  if (!value.exact) return 'rounded'
-  return showsAll(value, conventions) ? 'exact' : 'exact-rounded'
-}
-
-/** Longest fraction worth a mark beside the readout. */
-const LONGEST_FRACTION = 24
-
-function hiddenFraction(value: Value, conventions: Conventions): string | null {
-  if (value.kind !== 'number' || !value.exact || showsAll(value, conventions)) return null
-  const text = fractionText(value.exact, conventions.letter)
-  return text.length <= LONGEST_FRACTION ? text : null
+/** The functions whose results are poles and zeros of something, and what marks them. */
+function roleOf(body: Node | null): Role {
+  if (body?.type === 'group') return roleOf(body.inner)
+  return (body?.type === 'apply' && body.builtIn ? findFunction(body.name)?.marks : undefined) ?? 'arrow'
 }
 
 const NO_LINKS: readonly Link[] = []

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Conventions } from '#core/format/conventions'
-import { formatSingle, formatPolar } from '#core/format/readout'
 import { sampleValues } from '#core/format/samples'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
+import { formatNumber, formatPolar } from '#core/format/number'
 
 /** Every convention with what each choice does, shown on values of our own. */
 const desk = useDeskStore()
@@ -20,7 +20,7 @@ interface Choice {
 }
 const SAMPLES = sampleValues()
 const shown = (change: Partial<Conventions>, value: keyof typeof SAMPLES): string =>
-  formatSingle(SAMPLES[value], { ...c.value, ...change })
+  formatNumber(SAMPLES[value], { ...c.value, ...change })
 
 const groups = computed<
   readonly { readonly title: string; readonly what: string; readonly choices: readonly Choice[] }[]

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiDragHorizontalVariant } from '@mdi/js'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { fractionText } from '#core/format/json'
+import { fractionText } from '#core/format/full'
 import { readRowOperation, rowOperationText } from '#core/format/rowOperation'
 import type { ExactMatrix } from '#core/linear/exact'
 import {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiContentCopy } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import type { SweepRows } from '#core/format/sweep'
+import type { SweepRows } from '#core/kinds/sweep'
 import type { Twin } from '#core/format/readout'
 import { countText } from '~/composables/dress'
 import { useLineActions } from '~/composables/lineActions'

@@ -2,7 +2,7 @@
 import { mdiTableLarge } from '@mdi/js'
 import { computed } from 'vue'
 import type { LineView } from '#core/views/lineView'
-import type { SweepReadout } from '#core/format/sweep'
+import type { SweepReadout } from '#core/format/readout'
 import type { Twin } from '#core/format/readout'
 import { countText } from '~/composables/dress'
 import { useDeskStore } from '~/stores/desk'

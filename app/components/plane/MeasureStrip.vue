@@ -2,11 +2,11 @@
 import { mdiClose, mdiSwapHorizontal, mdiTableRowPlusAfter } from '@mdi/js'
 import { computed } from 'vue'
 import { formatAngle } from '#core/format/parts'
-import { formatPolar, formatRectangular, formatSingle } from '#core/format/readout'
 import { measure } from '#core/scene/measure'
 import type { PlaneMark } from '#core/scene/scene'
 import { angleOf, complexNumber, real } from '#core/values/make'
 import { useFolioStore } from '~/stores/folio'
+import { formatNumber, formatPolar, formatRectangular } from '#core/format/number'
 
 /** What two picked values say of each other, and each of it as a line of the ledger. */
 const props = defineProps<{ marks: readonly PlaneMark[] }>()
@@ -47,7 +47,7 @@ const rows = computed<readonly Row[]>(() => {
     },
     {
       label: 'distance',
-      text: formatSingle(real(found.distance), conventions),
+      text: formatNumber(real(found.distance), conventions),
       also: '',
       source: both ? `dist(${a}, ${b})` : one ? null : `|${b} - ${a}|`,
     },

@@ -2,10 +2,10 @@ import { nameToLatex } from '../notation/latex'
 import * as C from '../numbers/complex'
 import { negate } from '../values/arithmetic'
 import { ofSort } from '../values/make'
-import type { AlgebraMatrixValue, NumberValue, Polynomial, PolynomialValue, Term, Value } from '../values/types'
+import type { NumberValue, Polynomial, PolynomialValue, Term } from '../values/types'
 import type { Conventions } from './conventions'
-import { valueToLatex } from './copy'
-import { formatSingle, NOISE } from './readout'
+import { numberLatex } from './latex'
+import { formatNumber, NOISE } from './number'
 
 /** Polynomials as text that reads back in, and as LaTeX. */
 
@@ -21,7 +21,7 @@ interface Style {
 
 function textStyle(conventions: Conventions): Style {
   return {
-    factor: (z) => formatSingle(z, conventions),
+    factor: (z) => formatNumber(z, conventions),
     unknown: (name, power) => (power === 1 ? name : `${name}^${power}`),
     times: (factor) => (/^[\d.]+$/.test(factor) ? '' : '*'),
     join: '*',
@@ -31,7 +31,7 @@ function textStyle(conventions: Conventions): Style {
 
 function latexStyle(conventions: Conventions): Style {
   return {
-    factor: (z) => valueToLatex(z, conventions),
+    factor: (z) => numberLatex(z, conventions),
     unknown: (name, power) => (power === 1 ? nameToLatex(name) : `{${nameToLatex(name)}}^{${power}}`),
     times: () => '\\,',
     join: '\\,',
@@ -79,36 +79,4 @@ export function polynomialLatex(value: PolynomialValue, conventions: Conventions
   const style = latexStyle(conventions)
   const top = polynomialIn(value.top, style)
   return value.bottom ? `\\dfrac{${top}}{${polynomialIn(value.bottom, style)}}` : top
-}
-
-function entryLatex(value: Value, conventions: Conventions): string {
-  return value.kind === 'polynomial' ? polynomialLatex(value, conventions) : valueToLatex(value, conventions)
-}
-
-/** Vectors and matrices of polynomials. */
-export function algebraArrayLatex(
-  rows: number,
-  cols: number,
-  items: readonly Value[],
-  conventions: Conventions,
-): string {
-  const lines = Array.from({ length: rows }, (_, r) =>
-    items
-      .slice(r * cols, (r + 1) * cols)
-      .map((item) => entryLatex(item, conventions))
-      .join(' & '),
-  )
-  return `\\begin{pmatrix} ${lines.join(' \\\\ ')} \\end{pmatrix}`
-}
-
-export function algebraMatrixText(m: AlgebraMatrixValue, conventions: Conventions): string {
-  const rows = Array.from(
-    { length: m.rows },
-    (_, r) =>
-      `[${m.items
-        .slice(r * m.cols, (r + 1) * m.cols)
-        .map((item) => formatSingle(item, conventions))
-        .join(', ')}]`,
-  )
-  return `[${rows.join(', ')}]`
 }
