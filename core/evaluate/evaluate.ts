@@ -1,35 +1,32 @@
 import { callFunction } from '../functions/call'
-import { conjugate, magnitudeOfVector } from '../functions/complex'
+import { magnitudeOfVector } from '../functions/complex'
 import { findFunction } from '../functions/registry'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
-import type { Node, Polar } from '../notation/tree'
+import type { Mark, Node, Polar } from '../notation/tree'
 import * as A from '../values/arithmetic'
-import { degrees, inUnit, radians } from '../values/convert'
-import { asMatrix, mapMatrix, turned } from '../values/matrices'
+import { inUnit } from '../values/convert'
 import { hintCondition } from '../operators/conditioning'
-import { euclideanNorm, mapVector } from '../values/vectors'
+import { euclideanNorm } from '../values/vectors'
 import { angleOf, angleOfTurns, integer, text } from '../values/make'
 import type { NumberValue, Value } from '../values/types'
-import { failure } from '../values/failure'
+import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
-import { algebraDeterminant, algebraMatrix, algebraTranspose } from '../algebra/polyMatrix'
-import { isAlgebraic } from '../algebra/ratio'
-import type { Algebraic } from '../algebra/ratio'
-import { substitute } from '../algebra/where'
-import type { Operate } from '../algebra/where'
+import { algebraDeterminant } from '../algebra/polyMatrix'
 import { entrywise, isArray } from '../operators/arrays'
 import { apply } from './calls'
 import { comparison, logic } from './conditions'
 import { spend } from '../operators/context'
 import type { Context } from '../operators/context'
-import { atEveryPoint, loopBinary, loopFunction, loopNegate, settle } from '../operators/lift'
+import { atEveryPoint, loopBinary, loopFunction, loopNegate, settle, lifted } from '../operators/lift'
 import { entry, list } from './lists'
 import { hintBareExponent, operateOn, raiseValues } from '../operators/operate'
-import { binary, negate, onNumbers, Plainly } from '../operators/rules'
+import { binary, onNumbers, Plainly } from '../operators/rules'
 import type { BinarySign } from '../operators/rules'
 import { evaluateRange } from './range'
 import { evaluateSeries } from './series'
+import { where } from './where'
+import { unary } from '../operators/unary'
 
 /**
  * The value of a bound tree, or the first failure with the span it is about.
@@ -92,11 +89,7 @@ function step(node: Node, context: Context): Value | Failure {
       const value = evaluate(node.operand, context)
       const definition = findFunction('sqrt')
       if (value.kind === 'failure' || definition === null) return value
-      if (value.kind === 'sweep')
-        return atEveryPoint([value], node, context, (values, inner) =>
-          callFunction(definition, values, [node.operand], inner),
-        )
-      return callFunction(definition, [value], [node.operand], context)
+      return lifted([value], node, context, (values, inner) => callFunction(definition, values, [node.operand], inner))
     }
     case 'list':
       return list(node.entries, context, evaluate)
@@ -111,7 +104,7 @@ function step(node: Node, context: Context): Value | Failure {
     case 'range':
       return evaluateRange(node, context, evaluate)
     case 'where':
-      return where(node, context)
+      return where(node, context, evaluate)
     case 'compare':
       return comparison(node, context, evaluate)
     case 'logic':
@@ -125,63 +118,18 @@ function step(node: Node, context: Context): Value | Failure {
   }
 }
 
-/** Unknowns replaced, all at once. */
-function where(node: Extract<Node, { type: 'where' }>, context: Context): Value | Failure {
-  const body = evaluate(node.body, context)
-  if (body.kind === 'failure') return body
-  const given = new Map<string, Value>()
-  for (const { name, value: valueNode } of node.given) {
-    const unknown = context.lookup(name.name)
-    if (unknown?.kind !== 'polynomial' || unknown.bottom || unknown.top.unknowns[0] !== name.name)
-      return { ...failure('where-unknown', { name: name.name }), from: name.from, to: name.to }
-    const value = evaluate(valueNode, context)
-    if (value.kind === 'failure') return value
-    given.set(name.name, value)
-  }
-  const operate: Operate = (sign, a, b) =>
-    sign === '^' && (a.kind === 'sweep' || b.kind === 'sweep')
-      ? (loopBinary('^', a, b, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' }))
-      : operateOn(sign, a, b, node, node, context)
-  if (body.kind === 'sweep') return atEveryPoint([body], node, context, ([x]) => substitute(x, given, operate))
-  return substituteIn(body, given, operate)
-}
-
-function substituted(value: Value, given: ReadonlyMap<string, Value>, operate: Operate): Value | Failure {
-  return settle(substitute(value, given, operate))
-}
-
-/** In a vector or a matrix, entry by entry. */
-function substituteIn(body: Value, given: ReadonlyMap<string, Value>, operate: Operate): Value | Failure {
-  if (body.kind === 'vector') return mapVector(body, (item) => substituted(item, given, operate))
-  if (body.kind !== 'algebra-matrix') return substituted(body, given, operate)
-  const items: Algebraic[] = []
-  for (const item of body.items) {
-    const value = substituted(item, given, operate)
-    if (value.kind === 'failure') return value
-    if (!isAlgebraic(value)) return failure('where-matrix-sweep')
-    items.push(value)
-  }
-  return algebraMatrix(body.rows, body.cols, items)
-}
-
 /** A named part of a result: `lu(A).lower`. */
 function part(node: Extract<Node, { type: 'part' }>, context: Context): Value | Failure {
   const value = evaluate(node.operand, context)
   if (value.kind === 'failure') return value
-  if (value.kind === 'sweep')
-    return atEveryPoint(
-      [value],
-      node,
-      context,
-      ([x]) =>
-        (x.kind === 'parts' ? x.parts.get(node.name) : undefined) ??
-        failure('no-such-part', { name: node.name, known: '' }),
-    )
-  const found = value.kind === 'parts' ? value.parts.get(node.name) : undefined
-  if (found) return found
-  const known = value.kind === 'parts' ? [...value.parts.keys()].map((k) => `.${k}`).join(', ') : ''
-  return failure('no-such-part', { name: node.name, known })
+  return lifted([value], node, context, ([x]) => {
+    const parts = x.kind === 'parts' ? x.parts : NO_PARTS
+    const known = [...parts.keys()].map((k) => `.${k}`).join(', ')
+    return parts.get(node.name) ?? failure('no-such-part', { name: node.name, known })
+  })
 }
+
+const NO_PARTS: ReadonlyMap<string, Value> = new Map()
 
 function literalValue(value: Value, node: Node): Value | Failure {
   // x − x is 0 for what is finite.
@@ -215,12 +163,9 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
 function signed(sign: '+' | '-', operand: Node, context: Context): Value | Failure {
   const value = unsettled(operand, context)
   if (value.kind === 'failure') return value
-  if (value.kind === 'sweep' && sign === '-')
-    return loopNegate(value) ?? atEveryPoint([value], operand, context, ([x]) => negate(x))
-  if (sign === '-') return negate(value)
-  return value.kind === 'number' || value.kind === 'angle' || value.kind === 'sweep' || value.kind === 'polynomial'
-    ? value
-    : failure('wrong-kind', { what: '+', kind: value.kind })
+  if (value.kind === 'sweep' && sign === '+') return value
+  const loop = value.kind === 'sweep' ? loopNegate(value) : null
+  return loop ?? lifted([value], operand, context, ([x]) => unary(sign, x))
 }
 
 /** A real magnitude ∠ an angle. */
@@ -229,18 +174,16 @@ function polar(node: Polar, context: Context): Value | Failure {
   if (size.kind === 'failure') return size
   const turned = evaluate(node.angle, context)
   if (turned.kind === 'failure') return turned
-  if (size.kind === 'sweep' || turned.kind === 'sweep')
-    return atEveryPoint([size, turned], node, context, ([a, b], inner) => polarOf(node, a, b, inner))
-  return polarOf(node, size, turned, context)
+  return lifted([size, turned], node, context, ([a, b], inner) => polarOf(node, a, b, inner))
 }
 
 function polarOf(node: Polar, size: Value, value: Value, context: Context): Value | Failure {
   if (size.kind !== 'number' || size.im !== 0) {
     const kind = size.kind === 'number' ? 'complex number' : size.kind
-    return { ...failure('magnitude-real', { kind }), from: node.magnitude.from, to: node.magnitude.to }
+    return failureAt(node.magnitude, failure('magnitude-real', { kind }))
   }
   if (value.kind !== 'angle' && (value.kind !== 'number' || value.im !== 0)) {
-    return { ...failure('angle-real', { kind: value.kind }), from: node.angle.from, to: node.angle.to }
+    return failureAt(node.angle, failure('angle-real', { kind: value.kind }))
   }
   if (value.kind === 'number') context.bare(node.angle, value)
   const angle = value.kind === 'angle' ? value : inUnit(value, context.unit)
@@ -251,70 +194,40 @@ function polarOf(node: Polar, size: Value, value: Value, context: Context): Valu
 function postfix(sign: '!' | 'deg' | 'rad', operand: Node, context: Context): Value | Failure {
   const value = evaluate(operand, context)
   if (value.kind === 'failure') return value
-  if (value.kind === 'sweep')
-    return atEveryPoint([value], operand, context, ([x], inner) => postfixOf(sign, x, operand, inner))
-  return postfixOf(sign, value, operand, context)
-}
-
-function postfixOf(sign: '!' | 'deg' | 'rad', value: Value, operand: Node, context: Context): Value | Failure {
-  if (sign === '!') {
-    const definition = findFunction('factorial')
-    return definition
-      ? callFunction(definition, [value], [operand], context)
+  const factorial = sign === '!' ? findFunction('factorial') : null
+  return lifted([value], operand, context, (values, inner) => {
+    if (sign !== '!') return unary(sign, values[0])
+    return factorial
+      ? callFunction(factorial, values, [operand], inner)
       : failure('unknown-name', { name: '!', near: '' })
-  }
-  if (value.kind === 'angle') return failure('angle-twice')
-  if (value.kind === 'vector') return mapVector(value, (item) => postfixOf(sign, item, operand, context))
-  if (value.kind !== 'number' || value.im !== 0) return failure('angle-real', { kind: value.kind })
-  return sign === 'deg' ? degrees(value) : radians(value)
+  })
 }
 
-function marked({ sign, operand, kept }: Extract<Node, { type: 'mark' }>, context: Context): Value | Failure {
+function marked({ sign, operand, kept }: Mark, context: Context): Value | Failure {
   const value = evaluate(operand, context)
   if (value.kind === 'failure') return value
-  if (value.kind === 'sweep') {
-    const loop = sign === '*' ? loopFunction('conj', value) : null
-    return loop ?? atEveryPoint([value], operand, context, ([x]) => markedValue(sign, x, kept))
-  }
-  return markedValue(sign, value, kept)
-}
-
-function markedValue(sign: 'T' | 'H' | '*', value: Value, kept: boolean): Value | Failure {
-  if (value.kind === 'algebra-matrix' && sign === 'T') return algebraTranspose(value)
-  if (value.kind === 'number') {
-    if (sign !== '*' && kept) return failure('transpose-number', { sign })
-    return sign === 'T' ? value : conjugate(value)
-  }
-  if (value.kind === 'angle') return value
-  if (value.kind === 'vector' && sign === '*')
-    return mapVector(value, (item) => (item.kind === 'number' ? conjugate(item) : item))
-  if (value.kind === 'matrix' && sign === '*') return mapMatrix(value, conjugate)
-  const array = asMatrix(value)
-  if (array) return turned(array, sign === 'H')
-  return failure('wrong-kind', { what: `^${sign}`, kind: value.kind })
+  const loop = sign === '*' && value.kind === 'sweep' ? loopFunction('conj', value) : null
+  return (
+    loop ??
+    lifted([value], operand, context, ([x]) =>
+      x.kind === 'number' && sign !== '*' && kept ? failure('transpose-number', { sign }) : unary(sign, x),
+    )
+  )
 }
 
 function magnitude(inner: Node, double: boolean, context: Context): Value | Failure {
   const value = evaluate(inner, context)
   if (value.kind === 'failure') return value
-  if (value.kind === 'sweep') {
-    const loop = loopFunction('abs', value)
-    return loop ?? atEveryPoint([value], inner, context, ([x], at) => magnitudeOf(x, inner, double, at))
-  }
-  return magnitudeOf(value, inner, double, context)
+  const loop = value.kind === 'sweep' ? loopFunction('abs', value) : null
+  return loop ?? lifted([value], inner, context, ([x], at) => magnitudeOf(x, inner, double, at))
 }
 
 function magnitudeOf(value: Value, inner: Node, double: boolean, context: Context): Value | Failure {
   if (value.kind === 'vector') return double ? euclideanNorm(value) : magnitudeOfVector(value)
   if (value.kind === 'algebra-matrix')
     return double ? failure('wrong-kind', { what: '‖ ‖', kind: value.kind }) : algebraDeterminant(value)
-  if (value.kind === 'matrix') {
-    const named = findFunction(double ? 'norm' : 'det')
-    return named ? callFunction(named, [value], [inner], context) : value
-  }
-  const definition = findFunction('abs')
-  if (definition === null) return value
-  return callFunction(definition, [value], [inner], context)
+  const definition = findFunction(value.kind === 'matrix' ? (double ? 'norm' : 'det') : 'abs')
+  return definition ? callFunction(definition, [value], [inner], context) : value
 }
 
 function minutesAndSeconds(node: Extract<Node, { type: 'dms' }>): Value | Failure {

@@ -1,16 +1,18 @@
 import { dataOf } from '../values/problemData'
+import { kindOf } from '../kinds/kinds'
+import type { Entries, Places } from '../kinds/kind'
 import { hole } from '../notation/nodes'
 import type { Entry, Node } from '../notation/tree'
 import { asRadians } from '../values/convert'
 import { work } from '../numbers/work'
-import { text, vector } from '../values/make'
-import { asMatrix, asVector, itemAt, matrixOf } from '../values/matrices'
-import { madeSweep, pickPoints, pointAt } from '../values/sweeps'
+import { vector } from '../values/make'
+import { asMatrix, itemAt, matrixOf } from '../values/matrices'
+import { madeSweep, pointAt } from '../values/sweeps'
 import { algebraMatrix, asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
 import { isAlgebraic } from '../algebra/ratio'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { AlgebraMatrixValue, MatrixValue, NumberValue, SweepValue, Value } from '../values/types'
+import type { AlgebraMatrixValue, MatrixValue, NumberValue, Value } from '../values/types'
 import { entriesText, fromBlocks } from '../operators/arrays'
 import { atEveryPoint, commonAxis, isSweep } from '../operators/lift'
 import type { Context, Evaluate } from '../operators/context'
@@ -171,76 +173,29 @@ function scalar(value: Value): NumberValue | null {
   return value.kind === 'angle' ? asRadians(value) : null
 }
 
-/** `v[2]`, `A[2, 3]`, `A[2, all]`, `v[2 to 4]`: entries of a vector or matrix, or letters of a text. */
+/** `v[2]`, `A[2, 3]`, `A[2, all]`, `v[2 to 4]`: entries of a vector or matrix, points of a sweep, letters of a text. */
 export function entry(node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
   const operand = evaluate(node.operand, context)
-  return operand.kind === 'failure' ? operand : entryOf(operand, node, context, evaluate)
+  if (operand.kind === 'failure') return operand
+  // Of a sweep of vectors and the like, the entry at every point.
+  if (operand.kind === 'sweep' && operand.of === 'other' && kindOf(pointAt(operand, 0)).entries)
+    return atEveryPoint([operand], node, context, ([x], inner) => entryOf(x, node, inner, evaluate))
+  return entryOf(operand, node, context, evaluate)
 }
 
 function entryOf(operand: Value, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
-  if (operand.kind === 'sweep') return sweepEntry(operand, node, context, evaluate)
-  if (operand.kind === 'algebra-matrix') return algebraEntry(operand, node, context, evaluate)
-  if (operand.kind === 'matrix') return matrixEntry(operand, node, context, evaluate)
-  if (operand.kind !== 'vector' && operand.kind !== 'text')
-    return at(node.operand, failure('no-entries', { kind: operand.kind }))
-  if (node.column) return at(node.column, failure('too-many-indices'))
-  const letters = operand.kind === 'text' ? [...operand.text] : operand.items
-  const places = indices(node.index, letters.length, 'entry-range', context, evaluate)
-  if ('kind' in places) return places
-  const found = places.flatMap((k) => letters[k] ?? [])
-  const single = node.index.type !== 'all' && node.index.type !== 'slice'
-  const [only] = found
-  if (operand.kind === 'text') return text(found.join(''))
-  const items = found.flatMap((x) => (typeof x === 'string' ? [] : [x]))
-  return single && only !== undefined && typeof only !== 'string' ? only : vector(items)
+  const { entries } = kindOf(operand)
+  if (!entries) return at(node.operand, failure('no-entries', { kind: operand.kind }))
+  const [count, columns] = entries.sides(operand)
+  if (node.column && columns === null) return at(node.column, failure('too-many-indices'))
+  const first = indices(node.index, count, entries.range, context, evaluate)
+  if ('kind' in first) return first
+  if (!node.column || columns === null) return entries.take(operand, places(first, node.index), null)
+  const second = indices(node.column, columns, 'index-column-range', context, evaluate)
+  return 'kind' in second ? second : entries.take(operand, places(first, node.index), places(second, node.column))
 }
 
-/** A point of a sweep of numbers; of a sweep of vectors and the like, the entry at every point. */
-function sweepEntry(sweep: SweepValue, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
-  const first = sweep.of === 'other' ? pointAt(sweep, 0) : null
-  const arrays = first?.kind === 'vector' || first?.kind === 'matrix' || first?.kind === 'text'
-  if (arrays) return atEveryPoint([sweep], node, context, ([x], inner) => entryOf(x, node, inner, evaluate))
-  if (node.column) return at(node.column, failure('too-many-indices'))
-  const places = indices(node.index, sweep.count, 'point-range', context, evaluate)
-  if ('kind' in places) return places
-  const [only] = places
-  return isSingle(node.index) && only !== undefined ? pointAt(sweep, only) : pickPoints(sweep, places)
-}
-
-/** The entries of a matrix that an index means, counted row by row from 0. One index is a whole row. */
-function cellsOf(
-  { rows, cols }: { readonly rows: number; readonly cols: number },
-  node: Entry,
-  context: Context,
-  evaluate: Evaluate,
-): { readonly rows: number; readonly cols: number; readonly cells: readonly number[] } | Failure {
-  const down = indices(node.index, rows, 'index-row-range', context, evaluate)
-  if (!Array.isArray(down)) return down
-  const across = node.column
-    ? indices(node.column, cols, 'index-column-range', context, evaluate)
-    : Array.from({ length: cols }, (_, k) => k)
-  if (!Array.isArray(across)) return across
-  return { rows: down.length, cols: across.length, cells: down.flatMap((r) => across.map((c) => r * cols + c)) }
-}
-
-function algebraEntry(m: AlgebraMatrixValue, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
-  const chosen = cellsOf(m, node, context, evaluate)
-  if ('kind' in chosen) return chosen
-  const items = chosen.cells.flatMap((k) => m.items[k] ?? [])
-  const [only] = items
-  return items.length === 1 && only ? only : algebraMatrix(chosen.rows, chosen.cols, items)
-}
-
-function matrixEntry(m: MatrixValue, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
-  const chosen = cellsOf(m, node, context, evaluate)
-  if ('kind' in chosen) return chosen
-  const items = chosen.cells.map((k) => itemAt(m, k))
-  const [only] = items
-  const across = node.column ? isSingle(node.column) : m.cols === 1
-  if (only && isSingle(node.index) && across) return only
-  const part = matrixOf(chosen.rows, chosen.cols, items)
-  return node.column && isSingle(node.column) ? asVector(part) : part
-}
+const places = (at: readonly number[], node: Node): Places => ({ at, single: isSingle(node) })
 
 const isSingle = (node: Node): boolean => node.type !== 'all' && node.type !== 'slice'
 
@@ -248,7 +203,7 @@ const isSingle = (node: Node): boolean => node.type !== 'all' && node.type !== '
 function indices(
   node: Node,
   count: number,
-  code: 'entry-range' | 'point-range' | 'index-row-range' | 'index-column-range',
+  code: Entries<Value>['range'] | 'index-column-range',
   context: Context,
   evaluate: Evaluate,
 ): number[] | Failure {

@@ -3,16 +3,7 @@ import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { isBeyond, isZero } from '../values/beyond'
-import {
-  argumentOf,
-  complexNumber,
-  exactNumber,
-  exactReal,
-  valueList,
-  multipleOfPi,
-  real,
-  wholeComplex,
-} from '../values/make'
+import { argumentOf, complexNumber, exactNumber, exactReal, valueList, multipleOfPi, real } from '../values/make'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { Value, NumberValue, VectorValue } from '../values/types'
@@ -25,13 +16,6 @@ function part(z: NumberValue, which: 're' | 'im'): NumberValue {
   if (z.exact) return exactReal(z.exact[which])
   if (z.pi) return multipleOfPi({ re: z.pi[which], im: Q.ZERO })
   return real(z[which])
-}
-
-export function conjugate(z: NumberValue): NumberValue {
-  if (z.bottom === 1) return wholeComplex(z.re, 0 - z.im, z.complex)
-  if (z.exact) return exactNumber(G.conjugate(z.exact), z.complex)
-  if (z.pi) return multipleOfPi(G.conjugate(z.pi), z.complex)
-  return z.complex ? complexNumber({ re: z.re, im: 0 - z.im }) : z
 }
 
 /** The principal n-th root: magnitude |z|^(1/n), argument arg(z)/n. */
@@ -121,7 +105,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     spellings: ['conjugate'],
     summary: 'Conjugate of z: the imaginary part changes its sign. Also written z^*.',
     examples: [{ entry: 'conj(3 + 4j)', gives: '3 - 4j' }],
-    apply: (args) => conjugate(numberAt(args, 0)),
+    apply: (args) => A.conjugate(numberAt(args, 0)),
   },
   {
     name: 'cis',

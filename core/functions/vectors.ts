@@ -2,7 +2,6 @@ import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { isZero } from '../values/beyond'
-import { conjugate } from './complex'
 import { binary, Plainly } from '../operators/rules'
 import type { Context } from '../operators/context'
 import {
@@ -18,6 +17,7 @@ import type { Failure } from '../values/failure'
 import type { NumberValue, Value, VectorValue } from '../values/types'
 import { argumentAt, matrixAt, numberAt, vectorAt } from './arguments'
 import type { FunctionDefinition, Parameter } from './definition'
+import { conjugate } from '../values/arithmetic'
 
 /** The chapter on vectors. */
 

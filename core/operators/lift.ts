@@ -48,6 +48,18 @@ function placesOf(a: Axis, b: Axis, context: Context): { readonly first: string;
   return { first: place(a), second: place(b) }
 }
 
+/** What is made of values that are known already: at once, or where one of them is a sweep at each of its points. */
+export function lifted<const V extends readonly Value[]>(
+  values: V,
+  node: Node,
+  context: Context,
+  apply: (values: { readonly [K in keyof V]: Value }, context: Context) => Value | Failure,
+): Value | Failure {
+  if (values.some(isSweep)) return atEveryPoint(values, node, context, apply)
+  // Values are all that a row of them holds.
+  return apply(values as { readonly [K in keyof V]: Value }, context)
+}
+
 /** What is made of values that are known already, at every point of the sweeps among them. */
 export function atEveryPoint<const V extends readonly Value[]>(
   values: V,

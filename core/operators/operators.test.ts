@@ -4,7 +4,8 @@ import * as Q from '../numbers/rational'
 import { add, divide, multiply, parallel, power, subtract } from '../values/arithmetic'
 import { complexNumber } from '../values/make'
 import type { NumberValue, Value } from '../values/types'
-import { binary, compare, negate } from './rules'
+import { binary, compare } from './rules'
+import { negate } from './unary'
 import type { BinarySign, OperatorContext } from './rules'
 
 const plain: OperatorContext = { unit: 'deg', exponent: false, bareSide: () => undefined }

@@ -2,8 +2,8 @@ import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { asRadians, inUnit } from '../values/convert'
 import { algebraInverse, algebraMatrices, hasUnknowns } from '../algebra/polyMatrix'
-import { algebraic, negated } from '../algebra/ratio'
-import { angleOf, angleOfTurns, exactReal, integer, real, text, truth } from '../values/make'
+import { algebraic } from '../algebra/ratio'
+import { angleOf, angleOfTurns, exactReal, real, text, truth } from '../values/make'
 import type { AngleValue, Kind, NumberValue, Value } from '../values/types'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
@@ -265,17 +265,6 @@ define('algebra-matrix', '^', 'number', (m, x) => {
   for (let k = 1; k < x.re && value.kind !== 'failure'; k += 1) value = algebraMatrices('*', value, m)
   return value
 })
-
-/** −a. */
-export function negate(a: Value): Value | Failure {
-  if (a.kind === 'number') return A.negate(a)
-  if (a.kind === 'angle') return scaleAngle(a, exactReal({ n: -1, d: 1 }))
-  if (a.kind === 'vector') return mapVector(a, negate)
-  if (a.kind === 'matrix') return mapMatrix(a, negate)
-  if (a.kind === 'polynomial') return negated(a)
-  if (a.kind === 'algebra-matrix') return algebraMatrices('*', a, integer(-1))
-  return failure('wrong-kind', { what: '−', kind: a.kind })
-}
 
 /** A comparison of two values of one kind; numbers have an order only where both are real. */
 export function compare(sign: Comparison, a: Value, b: Value, unit: () => AngleUnit): Value | Failure {

@@ -454,3 +454,11 @@ export function order(a: NumberValue, b: NumberValue): -1 | 0 | 1 | null {
   if (a.exact && b.exact) return Q.compare(a.exact.re, b.exact.re)
   return a.re < b.re ? -1 : a.re > b.re ? 1 : 0
 }
+
+/** z̄. */
+export function conjugate(z: NumberValue): NumberValue {
+  if (z.bottom === 1) return wholeComplex(z.re, 0 - z.im, z.complex)
+  if (z.exact) return exactNumber(G.conjugate(z.exact), z.complex)
+  if (z.pi) return multipleOfPi(G.conjugate(z.pi), z.complex)
+  return z.complex ? complexNumber({ re: z.re, im: 0 - z.im }) : z
+}
