@@ -1,4 +1,4 @@
-import { standardName } from '../functions/registry'
+import { standardName, typesettingOf } from '../functions/registry'
 import { statementToLatex, withoutSpans } from '../notation/latex'
 import type { Parsed } from '../notation/parser'
 import type { Node } from '../notation/tree'
@@ -194,7 +194,7 @@ function same(a: string, b: string): boolean {
 }
 
 function readingOf({ parsed, evaluated }: Tried, { letter, unit }: Place): string {
-  const style = { letter, bare: evaluated.bare, unit, grouping: false }
+  const style = { letter, bare: evaluated.bare, unit, grouping: false, typesetting: typesettingOf }
   return withoutSpans(statementToLatex(parsed.statement, evaluated.bound, style))
 }
 

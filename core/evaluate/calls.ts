@@ -7,53 +7,42 @@ import { pointsOf } from '../values/sweeps'
 import type { Value } from '../values/types'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import { choose } from './conditions'
 import { Arguments, Body } from './functionBody'
 import type { Context, Evaluate } from '../operators/context'
-import { atEveryPoint, isSweep, loopBinary, loopFunction, loopReduction } from '../operators/lift'
+import { atEveryPoint, isSweep, loopBinary } from '../operators/lift'
 import { hintBareExponent } from '../operators/operate'
 import { binary, Plainly } from '../operators/rules'
+import { looped } from '../functions/loops'
 
 /** A call of a function of the registry, or of one that a line defines. */
 export function apply(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
+  if (!node.builtIn) return raised(userDefined(node, context, evaluate), node, context, evaluate)
+  const definition = findFunction(node.name)
+  if (definition === null) return failure('unknown-name', { name: node.name, near: '' })
   const only = node.args[0]
-  const definition = node.builtIn && node.raised === null && node.args.length === 1 ? findFunction(node.name) : null
+  if (only === undefined || node.args.length > 1 || node.raised !== null || !takesOneNumber(definition))
+    return applyTo(definition, node, context, evaluate)
   // Most calls are of one number: nothing is to be gathered, checked or read.
-  if (only === undefined || definition === null || !takesOneNumber(definition)) return applyTo(node, context, evaluate)
-  const natural = node.name === 'exp'
-  const value = evaluate(only, natural ? context.inExponent() : context)
+  const value = evaluate(only, definition.exponential ? context.inExponent() : context)
   if (value.kind === 'failure') return value
-  if (natural) hintBareExponent(value, only, context)
-  return value.kind === 'number' ? definition.apply([value], context) : builtIn(node, [value], context)
+  if (definition.exponential) hintBareExponent(value, only, context)
+  return value.kind === 'number' ? definition.apply([value], context) : builtIn(definition, node, [value], context)
 }
 
-function applyTo(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
-  if (node.name === 'if' && node.builtIn) return choose(node, context, evaluate)
-  if (node.name === 'each' && node.builtIn) return entryByEntry(node, context, evaluate)
-  const natural = node.builtIn && node.name === 'exp'
-  const args = allOf(node.args, natural ? context.inExponent() : context, evaluate)
+function applyTo(definition: FunctionDefinition, node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
+  if (definition.lazy) return definition.lazy(node, context, evaluate)
+  const args = allOf(node.args, definition.exponential ? context.inExponent() : context, evaluate)
   if (!Array.isArray(args)) return args
-  if (natural) hintExponent(node, args, context)
-  const value = node.builtIn ? builtIn(node, args, context) : userDefined(node, args, context, evaluate)
-  return value.kind === 'failure' || node.raised === null ? value : raised(value, node.raised, node, context, evaluate)
-}
-
-function entryByEntry(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
-  const [only] = node.args
-  if (!only || node.args.length !== 1)
-    return failure('argument-count', { signature: 'each(…)', given: node.args.length })
-  return evaluate(only, context.entryByEntry())
-}
-
-function hintExponent(node: Apply, args: readonly Value[], context: Context): void {
   const [only] = args
   const [onlyNode] = node.args
-  if (only && onlyNode) hintBareExponent(only, onlyNode, context)
+  if (definition.exponential && only && onlyNode) hintBareExponent(only, onlyNode, context)
+  return raised(builtIn(definition, node, args, context), node, context, evaluate)
 }
 
 /** `sin^2(x)`: the power of what the call gives. */
-function raised(value: Value, power: Node, node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
-  const exponent = evaluate(power, context)
+function raised(value: Value | Failure, node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
+  if (node.raised === null || value.kind === 'failure') return value
+  const exponent = evaluate(node.raised, context)
   if (exponent.kind === 'failure') return exponent
   if (value.kind === 'sweep')
     return loopBinary('^', value, exponent, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' })
@@ -75,9 +64,12 @@ function allOf(nodes: readonly Node[], context: Context, evaluate: Evaluate): Va
   return values
 }
 
-function builtIn(node: Apply, args: readonly Value[], context: Context): Value | Failure {
-  const definition = findFunction(node.name)
-  if (definition === null) return failure('unknown-name', { name: node.name, near: '' })
+function builtIn(
+  definition: FunctionDefinition,
+  node: Apply,
+  args: readonly Value[],
+  context: Context,
+): Value | Failure {
   return (
     (args.length === 1 ? overRow(definition, args, node, context) : null) ??
     (!definition.sweeps && args.some(isSweep) ? overSweeps(definition, args, node, context) : null) ??
@@ -106,11 +98,11 @@ function overSweeps(
 ): Value | Failure {
   const [only] = args
   const single = args.length === 1 && only?.kind === 'sweep' ? only : null
-  const loop = single && loopFunction(definition.name, single)
+  const loop = single && looped(definition, single)
   if (loop) return loop
   // A reduction of one sweep runs over its points.
   if (single && definition.repeats && single.of !== 'other') {
-    const found = loopReduction(definition.name, single)
+    const found = single.of === 'number' ? definition.overPoints?.(single) : null
     if (found) return found
     if (single.count > REDUCED_MOST) return failure('too-many-points', { count: single.count, limit: REDUCED_MOST })
     return callFunction(definition, [vector(pointsOf(single))], node.args, context)
@@ -134,7 +126,9 @@ function hintMultiples(definition: FunctionDefinition, args: readonly Value[], n
 /** Ends of ranges that people mean in degrees. */
 const TURNS: ReadonlySet<number> = new Set([90, 180, 270, 360, 720])
 
-function userDefined(node: Apply, args: readonly Value[], context: Context, evaluate: Evaluate): Value | Failure {
+function userDefined(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
+  const args = allOf(node.args, context, evaluate)
+  if (!Array.isArray(args)) return args
   const value = context.lookup(node.name)
   if (value?.kind !== 'function' || !(value.body instanceof Body)) return failure('not-a-function', { name: node.name })
   const { term, captured } = value.body

@@ -1,4 +1,4 @@
-import type { Apply, Node } from '../notation/tree'
+import type { Node } from '../notation/tree'
 import { truth } from '../values/make'
 import type { SweepValue, Value } from '../values/types'
 import { failure } from '../values/failure'
@@ -7,38 +7,7 @@ import type { Context, Evaluate } from '../operators/context'
 import { atEveryPoint, isSweep } from '../operators/lift'
 import { compare } from '../operators/rules'
 
-/** Comparisons, what joins them, and the choice between two terms. */
-
-/** if(condition, a, b): only the chosen side is evaluated. */
-export function choose(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
-  const [condition, yes, no] = node.args
-  if (!condition || !yes || !no || node.args.length !== 3) {
-    return failure('argument-count', { signature: 'if(condition, a, b)', given: node.args.length })
-  }
-  const value = evaluate(condition, context)
-  if (value.kind === 'failure') return value
-  if (value.kind === 'sweep') return chooseAtPoints(value, { condition, yes, no }, context, evaluate)
-  if (value.kind !== 'truth')
-    return { ...failure('truth-needed', { kind: value.kind }), from: condition.from, to: condition.to }
-  return evaluate(value.truth ? yes : no, context)
-}
-
-/** Over a sweep a side is evaluated where it is chosen at some point. */
-function chooseAtPoints(
-  value: SweepValue,
-  { condition, yes, no }: { readonly condition: Node; readonly yes: Node; readonly no: Node },
-  context: Context,
-  evaluate: Evaluate,
-): Value | Failure {
-  const truths = (value.items ?? []).flatMap((item) => (item.kind === 'truth' ? [item.truth] : []))
-  if (truths.length < value.count)
-    return { ...failure('truth-needed', { kind: 'sweep' }), from: condition.from, to: condition.to }
-  const a = truths.includes(true) ? evaluate(yes, context) : value
-  if (a.kind === 'failure') return a
-  const b = truths.includes(false) ? evaluate(no, context) : value
-  if (b.kind === 'failure') return b
-  return atEveryPoint([value, a, b], condition, context, ([is, x, y]) => (is.kind === 'truth' && is.truth ? x : y))
-}
+/** Comparisons, and what joins them. */
 
 export function comparison(
   node: Extract<Node, { type: 'compare' }>,

@@ -18,7 +18,7 @@ import { apply } from './calls'
 import { comparison, logic } from './conditions'
 import { spend } from '../operators/context'
 import type { Context } from '../operators/context'
-import { atEveryPoint, loopBinary, loopFunction, loopNegate, settle, lifted } from '../operators/lift'
+import { atEveryPoint, loopBinary, loopNegate, settle, lifted } from '../operators/lift'
 import { entry, list } from './lists'
 import { hintBareExponent, operateOn, raiseValues } from '../operators/operate'
 import { binary, onNumbers, Plainly } from '../operators/rules'
@@ -27,6 +27,7 @@ import { evaluateRange } from './range'
 import { evaluateSeries } from './series'
 import { where } from './where'
 import { unary } from '../operators/unary'
+import { looped } from '../functions/loops'
 
 /**
  * The value of a bound tree, or the first failure with the span it is about.
@@ -206,7 +207,7 @@ function postfix(sign: '!' | 'deg' | 'rad', operand: Node, context: Context): Va
 function marked({ sign, operand, kept }: Mark, context: Context): Value | Failure {
   const value = evaluate(operand, context)
   if (value.kind === 'failure') return value
-  const loop = sign === '*' && value.kind === 'sweep' ? loopFunction('conj', value) : null
+  const loop = sign === '*' ? looped(findFunction('conj'), value) : null
   return (
     loop ??
     lifted([value], operand, context, ([x]) =>
@@ -218,7 +219,7 @@ function marked({ sign, operand, kept }: Mark, context: Context): Value | Failur
 function magnitude(inner: Node, double: boolean, context: Context): Value | Failure {
   const value = evaluate(inner, context)
   if (value.kind === 'failure') return value
-  const loop = value.kind === 'sweep' ? loopFunction('abs', value) : null
+  const loop = looped(findFunction('abs'), value)
   return loop ?? lifted([value], inner, context, ([x], at) => magnitudeOf(x, inner, double, at))
 }
 

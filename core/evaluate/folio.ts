@@ -583,8 +583,8 @@ class Asked implements Surroundings {
     return this.note('anywhere', name) === true
   }
 
-  builtIn(name: string): string | null {
-    return standardName(name)
+  builtIn(name: string, args?: number): string | null {
+    return standardName(name, args)
   }
 
   near(name: string, only: 'function' | null): readonly string[] {

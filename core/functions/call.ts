@@ -12,7 +12,6 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { signature } from './definition'
 import type { FunctionDefinition, Parameter } from './definition'
-import { absoluteAngle } from './numbers'
 
 /** A function of one number of any kind: given a number, it can be applied as it is. */
 export function takesOneNumber({ parameters }: FunctionDefinition): boolean {
@@ -49,7 +48,7 @@ export function callFunction(
     if (read.kind === 'failure') return { ...read, from: node.from, to: node.to }
     if (read !== value) ready = ready.with(k, read)
   }
-  if (definition.name === 'abs' && args[0]?.kind === 'angle') return absoluteAngle(args[0])
+  if (definition.ofAngle && args[0]?.kind === 'angle') return definition.ofAngle(args[0])
   if (ready.length === 0 && definition.parameters.length > 0)
     return failure('argument-count', { signature: signature(definition), given: 0 })
   return definition.apply(ready, arrays && nodes[0] ? context.about(nodes[0]) : context)
@@ -92,10 +91,10 @@ function onArrays(
 function withUnknowns(definition: FunctionDefinition, args: readonly Value[], context: Context): Value | Failure {
   const wrong = wrongCount(definition, args.length)
   const [first] = args
-  if (definition.name === 'sum' || definition.name === 'product') {
+  const { inARow: sign } = definition
+  if (sign) {
     const items = args.length === 1 && first?.kind === 'vector' ? first.items : args
     const numbers = items.filter(isAlgebraic)
-    const sign = definition.name === 'sum' ? '+' : '*'
     if (numbers.length < items.length) return failure('no-unknowns', { name: definition.name })
     return numbers.reduce<Algebraic | Failure>(
       (total, item) => (total.kind === 'failure' ? total : algebraic(sign, total, item)),
@@ -114,14 +113,6 @@ function takesArrays(definition: FunctionDefinition): boolean {
   return false
 }
 
-/** Of a square matrix these would be understood as functions of the whole matrix. */
-const WHOLE: Readonly<Record<string, string>> = {
-  exp: 'expm(A)',
-  sqrt: 'the eigenvalues',
-  ln: 'the eigenvalues',
-  abs: 'norm(A) or det(A)',
-}
-
 /** A function of numbers applies to every entry of a matrix, too, where that cannot be misread. */
 function overMatrix(
   definition: FunctionDefinition,
@@ -131,7 +122,7 @@ function overMatrix(
 ): Value | Failure {
   const matrix = args.find((a) => a.kind === 'matrix')
   if (!matrix) throw new Error('one of them is a matrix')
-  const whole = WHOLE[definition.name]
+  const { whole } = definition
   if (whole && matrix.rows === matrix.cols && !context.each)
     return failure('matrix-function', { name: definition.name, whole })
   const others = args.filter((a) => a.kind === 'matrix' || a.kind === 'vector')
@@ -184,8 +175,7 @@ function wrongCount(definition: FunctionDefinition, given: number): Failure | nu
   const most = definition.parameters.length
   const least = most - (definition.optional ?? 0)
   if (given >= least && (given <= most || definition.repeats)) return null
-  if (definition.name === 'log' && given === 1) return failure('log-base')
-  return failure('argument-count', { signature: signature(definition), given })
+  return definition.refuses?.(given) ?? failure('argument-count', { signature: signature(definition), given })
 }
 
 function wrongKind(definition: FunctionDefinition, parameter: Parameter, value: Value): Failure {

@@ -10,6 +10,10 @@ import type { Value, NumberValue, VectorValue } from '../values/types'
 import { euclideanNorm, mapVector } from '../values/vectors'
 import { angleAt, numberAt } from './arguments'
 import type { FunctionDefinition } from './definition'
+import { angleSweep, numberSweep } from '../values/sweeps'
+import { absoluteAngle } from './numbers'
+import { anglesOf, conjugated, magnitudes } from '../values/sweepLoops'
+import { realLoop } from './loops'
 
 /** The real (or imaginary) part, exact where it is known. */
 function part(z: NumberValue, which: 're' | 'im'): NumberValue {
@@ -55,6 +59,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
   {
     name: 're',
     group: 'complex',
+    loop: realLoop(({ re }) => re),
     parameters: [z],
     summary: 'Real part of z.',
     examples: [{ entry: 're(3 - 4j)', gives: '3' }],
@@ -63,6 +68,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
   {
     name: 'im',
     group: 'complex',
+    loop: realLoop(({ re, im }) => im ?? new Float64Array(re.length)),
     parameters: [z],
     summary: 'Imaginary part of z, a real number.',
     examples: [{ entry: 'im(3 - 4j)', gives: '-4' }],
@@ -71,6 +77,10 @@ export const complexFunctions: readonly FunctionDefinition[] = [
   {
     name: 'abs',
     group: 'complex',
+    ofAngle: absoluteAngle,
+    whole: 'norm(A) or det(A)',
+    loop: realLoop(magnitudes),
+    typesetting: { as: 'enclosed', before: '\\left| ', after: ' \\right|' },
     parameters: [{ name: 'z', kind: 'number' }],
     spellings: ['mag', 'magnitude'],
     summary:
@@ -85,6 +95,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
   {
     name: 'arg',
     group: 'complex',
+    loop: (value, sweep) => angleSweep(sweep.axis, anglesOf(value)),
     parameters: [z],
     spellings: ['phase'],
     ofVector: (v) => failure('vector-argument', { count: v.items.length }),
@@ -101,6 +112,8 @@ export const complexFunctions: readonly FunctionDefinition[] = [
   {
     name: 'conj',
     group: 'complex',
+    loop: (value, sweep) => numberSweep(sweep.axis, value.re, conjugated(value).im),
+    typesetting: { as: 'enclosed', before: '\\overline{', after: '}' },
     parameters: [z],
     spellings: ['conjugate'],
     summary: 'Conjugate of z: the imaginary part changes its sign. Also written z^*.',
@@ -122,6 +135,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
   {
     name: 'root',
     group: 'complex',
+    typesetting: { as: 'indexed radical' },
     parameters: [z, { name: 'n', kind: 'whole' }],
     summary: 'Principal n-th root of z.',
     examples: [

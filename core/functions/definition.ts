@@ -1,7 +1,10 @@
 import type { Data } from '../measured/data'
-import type { Context } from '../operators/context'
-import type { AlgebraMatrixValue, Value, VectorValue } from '../values/types'
+import type { Context, Evaluate } from '../operators/context'
+import type { AlgebraMatrixValue, Value, VectorValue, SweepValue, NumberValue, AngleValue } from '../values/types'
 import type { Failure } from '../values/failure'
+import type { Loop } from './loops'
+import type { Apply } from '../notation/tree'
+import type { Typesetting } from '../notation/typesetting'
 
 /** The chapters of the handbook. */
 export type Group =
@@ -53,8 +56,29 @@ export interface FunctionDefinition {
   readonly repeats?: boolean
   /** What it gives for no values at all, where that has a meaning. */
   readonly ofNothing?: Value
-  /** True of a word that stands between its two parameters, and is a name everywhere else. */
+  /** True of a word that stands between its two parameters; elsewhere it is a name, unless it is an operator. */
   readonly infix?: true
+  readonly operator?: true
+  /** Called with so many arguments it is another function. */
+  readonly readAs?: { readonly count: number; readonly name: string }
+  /** How it is typeset where that is not its name with its arguments in brackets. */
+  readonly typesetting?: Typesetting
+  /** Evaluates its arguments itself, where not all of them are, or not as they stand elsewhere. */
+  readonly lazy?: (node: Apply, context: Context, evaluate: Evaluate) => Value | Failure
+  /** True where its argument is an exponent of e: an angle in it counts as its radians. */
+  readonly exponential?: true
+  /** Why it is not called with so many arguments, where more is to be said than the signature. */
+  readonly refuses?: (given: number) => Failure | null
+  /** What it comes to for an angle, where that is another one. */
+  readonly ofAngle?: (angle: AngleValue) => Value | Failure
+  /** What it could mean of a whole square matrix: entry by entry it must be asked for. */
+  readonly whole?: string
+  /** The operator that it puts in a row, for values with unknowns in them. */
+  readonly inARow?: '+' | '*'
+  /** Over the points of a sweep of numbers, by a loop. */
+  readonly loop?: Loop
+  /** What a reduction of one sweep of numbers comes to, by a loop; `null` where it has to go point by point. */
+  readonly overPoints?: (sweep: SweepValue) => NumberValue | null
   /** What its results are drawn as, where they are no arrows: poles are crosses, zeros rings. */
   readonly marks?: 'cross' | 'ring'
   /** True where it takes a sweep as a whole instead of point by point. */

@@ -6,8 +6,10 @@ import { numberAt } from './arguments'
 import { commonLog } from './powers'
 import type { FunctionDefinition } from './definition'
 import type { Failure } from '../values/failure'
+import { realLoop } from './loops'
+import { decibels, magnitudes } from '../values/sweepLoops'
 
-function decibels(x: NumberValue): Value | Failure {
+function inDecibels(x: NumberValue): Value | Failure {
   const size = A.magnitude(x)
   if (size.kind === 'failure') return size
   if (isZero(size)) return real(-Infinity)
@@ -42,10 +44,11 @@ export const electricalFunctions: readonly FunctionDefinition[] = [
   {
     name: 'dB',
     group: 'electrical',
+    loop: realLoop((value) => decibels(magnitudes(value))),
     parameters: [{ name: 'x', kind: 'number' }],
     summary: '20·lg|x|, a ratio of amplitudes in decibels; −∞ at 0.',
     examples: [{ entry: 'dB(10)', gives: '20' }],
-    apply: (args) => decibels(numberAt(args, 0)),
+    apply: (args) => inDecibels(numberAt(args, 0)),
   },
   {
     name: 'from_dB',

@@ -38,6 +38,7 @@ export const enclosureFunctions: readonly FunctionDefinition[] = [
   {
     name: 'along',
     infix: true,
+    typesetting: { as: 'word between', word: 'along' },
     group: 'sweeps',
     parameters: [
       { name: 'Z', kind: 'any' },

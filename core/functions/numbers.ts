@@ -11,6 +11,7 @@ import type { AngleValue, NumberValue, Value } from '../values/types'
 import { work } from '../numbers/work'
 import { numberAt } from './arguments'
 import type { Example, FunctionDefinition } from './definition'
+import { total, extremePoint } from './loops'
 
 type Rounding = 'floor' | 'ceil' | 'trunc' | 'round'
 
@@ -241,6 +242,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   {
     name: 'min',
     group: 'numbers',
+    overPoints: (sweep) => extremePoint(sweep, -1),
     parameters: [quantity],
     repeats: true,
     summary: 'Smallest of its arguments.',
@@ -250,6 +252,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   {
     name: 'max',
     group: 'numbers',
+    overPoints: (sweep) => extremePoint(sweep, 1),
     parameters: [quantity],
     repeats: true,
     summary: 'Largest of its arguments.',
@@ -259,6 +262,9 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   {
     name: 'sum',
     group: 'numbers',
+    inARow: '+',
+    overPoints: (sweep) => total(sweep),
+    typesetting: { as: 'large sign', sign: '\\sum' },
     parameters: [scalar],
     repeats: true,
     ofNothing: integer(0),
@@ -272,6 +278,8 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   {
     name: 'product',
     group: 'numbers',
+    inARow: '*',
+    typesetting: { as: 'large sign', sign: '\\prod' },
     parameters: [scalar],
     repeats: true,
     ofNothing: integer(1),
@@ -285,6 +293,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   {
     name: 'mean',
     group: 'numbers',
+    overPoints: (sweep) => total(sweep, sweep.count),
     parameters: [scalar],
     repeats: true,
     summary: 'Arithmetic mean of its arguments.',

@@ -62,6 +62,8 @@ export const powerFunctions: readonly FunctionDefinition[] = [
   {
     name: 'sqrt',
     group: 'powers and logarithms',
+    whole: 'the eigenvalues',
+    typesetting: { as: 'enclosed', before: '\\sqrt{', after: '}' },
     parameters: [z],
     summary: 'Principal square root: real part not negative. Also written √.',
     examples: [
@@ -73,6 +75,7 @@ export const powerFunctions: readonly FunctionDefinition[] = [
   {
     name: 'cbrt',
     group: 'powers and logarithms',
+    typesetting: { as: 'enclosed', before: '\\sqrt[3]{', after: '}' },
     parameters: [{ name: 'x', kind: 'real' }],
     summary: 'Real cube root of a real number.',
     examples: [{ entry: 'cbrt(-27)', gives: '-3' }],
@@ -90,6 +93,8 @@ export const powerFunctions: readonly FunctionDefinition[] = [
   {
     name: 'exp',
     group: 'powers and logarithms',
+    whole: 'expm(A)',
+    exponential: true,
     parameters: [z],
     summary: 'e to the power z.',
     examples: [
@@ -101,6 +106,7 @@ export const powerFunctions: readonly FunctionDefinition[] = [
   {
     name: 'ln',
     group: 'powers and logarithms',
+    whole: 'the eigenvalues',
     parameters: [z],
     summary: 'Natural logarithm, base e.',
     examples: [{ entry: 'ln(-1)', gives: '0 + 3.1416j' }],
@@ -127,6 +133,7 @@ export const powerFunctions: readonly FunctionDefinition[] = [
   {
     name: 'log',
     group: 'powers and logarithms',
+    refuses: (given) => (given === 1 ? failure('log-base') : null),
     parameters: [
       { name: 'x', kind: 'number' },
       { name: 'base', kind: 'number' },

@@ -10,10 +10,11 @@ import { infixCall } from '../notation/words'
 import { sweepFunctions } from './sweeps'
 import type { FunctionDefinition } from './definition'
 import { vectorFunctions } from './vectors'
+import { choiceFunctions } from './choice'
+import type { Typesetting } from '../notation/typesetting'
 
 /**
- * Every function of the notation, in the order of the handbook. `if` is not
- * here as a function of values: only its chosen side is evaluated.
+ * Every function of the notation, in the order of the handbook, and the words that are used like one.
  */
 export const FUNCTIONS: readonly FunctionDefinition[] = [
   ...complexFunctions,
@@ -27,26 +28,30 @@ export const FUNCTIONS: readonly FunctionDefinition[] = [
   ...sweepFunctions,
   ...enclosureFunctions,
   ...polynomialFunctions,
+  ...choiceFunctions,
 ]
 
-const byName = new Map(FUNCTIONS.map((f) => [f.name, f]))
+const byName: ReadonlyMap<string, FunctionDefinition> = new Map(FUNCTIONS.map((f) => [f.name, f]))
 const bySpelling = new Map<string, string>()
 for (const definition of FUNCTIONS) {
+  if (definition.operator) continue
   bySpelling.set(definition.infix ? infixCall(definition.name) : definition.name, definition.name)
   for (const spelling of definition.spellings ?? []) bySpelling.set(spelling, definition.name)
 }
-// Read as arg(z); of two vectors it will be the angle between them.
-bySpelling.set('angle', 'arg')
-bySpelling.set('if', 'if')
-bySpelling.set('each', 'each')
 
 export function findFunction(name: string): FunctionDefinition | null {
   return byName.get(name) ?? null
 }
 
-/** The standard spelling of a function, from any spelling that is read. */
-export function standardName(name: string): string | null {
-  return bySpelling.get(name) ?? null
+/** The standard spelling of a function, from any spelling that is read; some are others with one argument. */
+export function standardName(name: string, count?: number): string | null {
+  const standard = bySpelling.get(name) ?? null
+  const readAs = standard === null ? undefined : byName.get(standard)?.readAs
+  return readAs?.count === count ? (readAs?.name ?? standard) : standard
+}
+
+export function typesettingOf(name: string): Typesetting | undefined {
+  return byName.get(name)?.typesetting
 }
 
 export function functionNames(): Iterable<string> {

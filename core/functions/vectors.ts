@@ -204,6 +204,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
   {
     name: 'angle',
     group: 'vectors',
+    readAs: { count: 1, name: 'arg' },
     parameters: two,
     summary: 'The angle between two vectors, 0 to 180°. Of one number it is read as arg.',
     examples: [{ entry: 'angle([1, 0], [1, 1])', gives: '45°' }],

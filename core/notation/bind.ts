@@ -565,10 +565,8 @@ class Binder {
       this.use(name, kept)
       return this.apply(node, callee, name, false, args)
     }
-    const builtIn = kept || local || unit ? null : this.names.builtIn(name)
+    const builtIn = kept || local || unit ? null : this.names.builtIn(name, args.length)
     if (builtIn !== null) {
-      // Of two vectors it is the angle between them; of one number its argument.
-      if (name === 'angle' && args.length === 2) return this.apply(node, callee, 'angle', true, args)
       if (node.raised && isMinusOne(node.raised))
         this.problem ??= inverseUnclear(node, builtIn, this.source.slice(bracketOf(node).from, node.to))
       return this.apply(node, callee, builtIn, true, args)

@@ -1,5 +1,6 @@
 import type { Apply, Literal, Node, Product, Series, Statement } from './tree'
 import { greek } from './words'
+import type { TypesettingOf } from './typesetting'
 
 /** What a reading needs to know besides the tree. */
 export interface ReadingStyle {
@@ -9,6 +10,7 @@ export interface ReadingStyle {
   readonly unit: 'deg' | 'rad'
   /** Every bracket that the parser supplied is shown. */
   readonly grouping: boolean
+  readonly typesetting: TypesettingOf
 }
 
 /** How tightly a typeset node holds together; looser ones get brackets. */
@@ -144,8 +146,9 @@ class Writer {
       case 'literal':
         return /e/i.test(node.digits) ? LOOSE.product : node.letter === 'none' ? ATOM : ATOM - 1
       case 'apply':
-        if (node.builtIn && node.name === 'along') return LOOSE.parallel
-        return node.name === 'exp' && node.raised ? LOOSE.power : ATOM
+        if (node.builtIn && this.style.typesetting(node.name)?.as === 'word between') return LOOSE.parallel
+        // sin²(x) to a power could be read as a power of x alone.
+        return node.raised ? LOOSE.power : ATOM
       default:
         return ATOM
     }
@@ -273,24 +276,15 @@ class Writer {
   private apply(node: Apply): string {
     const raised = node.raised ? `^{${this.node(node.raised, 0)}}` : ''
     const [first, second] = node.args
-    if (
-      node.builtIn &&
-      first?.type === 'series' &&
-      !first.over.step &&
-      (node.name === 'sum' || node.name === 'product')
-    ) {
-      return this.bigOperator(node.name, first)
-    }
-    if (node.builtIn && node.name === 'along' && first && second)
-      return `${this.node(first, LOOSE.parallel)}\\text{ along }${this.node(second, LOOSE.parallel + 1)}`
-    if (node.builtIn && first && !node.raised) {
-      const inner = this.bare(first)
-      if (node.name === 'sqrt') return `\\sqrt{${inner}}`
-      if (node.name === 'cbrt') return `\\sqrt[3]{${inner}}`
-      if (node.name === 'abs') return `\\left| ${inner} \\right|`
-      if (node.name === 'conj') return `\\overline{${inner}}`
-      if (node.name === 'root' && second) return `\\sqrt[${this.bare(second)}]{${inner}}`
-    }
+    const typeset = node.builtIn ? this.style.typesetting(node.name) : undefined
+    if (typeset?.as === 'large sign' && first?.type === 'series' && !first.over.step)
+      return this.largeSign(typeset.sign, first)
+    if (typeset?.as === 'word between' && first && second)
+      return `${this.node(first, LOOSE.parallel)}\\text{ ${typeset.word} }${this.node(second, LOOSE.parallel + 1)}`
+    if (typeset?.as === 'enclosed' && first && !node.raised)
+      return `${typeset.before}${this.bare(first)}${typeset.after}`
+    if (typeset?.as === 'indexed radical' && first && second && !node.raised)
+      return `\\sqrt[${this.bare(second)}]{${this.bare(first)}}`
     const name = node.builtIn ? `\\operatorname{${node.name.replace('_', '\\_')}}` : nameToLatex(node.name)
     const callee = leaf({ from: node.from, to: node.from + node.name.length }, name)
     return `${callee}${raised}${brackets(node.args.map((a) => this.node(a, 0)).join(',\\,'))}`
@@ -319,8 +313,7 @@ class Writer {
   }
 
   /** ∑ and ∏ with their limits, for steps of 1. */
-  private bigOperator(name: string, node: Series): string {
-    const sign = name === 'sum' ? '\\sum' : '\\prod'
+  private largeSign(sign: string, node: Series): string {
     const counter = nameToLatex(node.counter.name)
     return `\\displaystyle${sign}_{${counter}=${this.node(node.over.first, 0)}}^{${this.node(node.over.last, 0)}} ${this.node(node.body, LOOSE.product)}`
   }

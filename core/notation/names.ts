@@ -21,7 +21,7 @@ export interface Names {
   /** True where any line of the folio keeps the name. */
   anywhere(name: string): boolean
   /** The standard spelling of a function of the registry; `null` if there is none. */
-  builtIn(name: string): string | null
+  builtIn(name: string, args?: number): string | null
   /** Names that could have been meant, nearest first; with `only`, those of functions. */
   near(name: string, only: 'function' | null): readonly string[]
 }

@@ -4,9 +4,9 @@ import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { complexNumber, integer, real } from '../values/make'
 import { angleSweep, numberSweep, pointAt, sameAxis, sweepOf } from '../values/sweeps'
-import { anglesOf, conjugated, decibels, magnitudes, negated } from '../values/sweepLoops'
+import { negated } from '../values/sweepLoops'
 import { join, leaf, negate, power, run } from '../values/sweepProgram'
-import type { LoopSign, Numbers, Program } from '../values/sweepProgram'
+import type { LoopSign, Program } from '../values/sweepProgram'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { Axis, NumberValue, SweepValue, Value } from '../values/types'
@@ -214,61 +214,9 @@ function wholeExponent(value: Value): number | null {
   return Math.abs(value.re) <= SQUARED_MOST ? value.re : null
 }
 
-type Loop = (value: Numbers, sweep: SweepValue) => SweepValue
-
-const realOf =
-  (loop: (value: Numbers) => Float64Array): Loop =>
-  (value, sweep) =>
-    numberSweep(sweep.axis, loop(value), null)
-
-/** Functions that have a loop of their own, for sweeps of numbers. */
-const LOOPS: ReadonlyMap<string, Loop> = new Map<string, Loop>([
-  ['abs', realOf(magnitudes)],
-  ['re', realOf(({ re }) => re)],
-  ['im', realOf(({ re, im }) => im ?? new Float64Array(re.length))],
-  ['dB', realOf((value) => decibels(magnitudes(value)))],
-  ['arg', (value, sweep) => angleSweep(sweep.axis, anglesOf(value))],
-  ['conj', (value, sweep) => numberSweep(sweep.axis, value.re, conjugated(value).im)],
-])
-
-/** A function of one sweep of numbers, by its loop; `null` where it has none. */
-export function loopFunction(name: string, value: SweepValue): Value | null {
-  const loop = value.of === 'number' ? LOOPS.get(name) : undefined
-  return loop ? loop({ re: value.re, im: value.im }, value) : null
-}
-
 export function loopNegate(value: SweepValue): Value | null {
   if (value.of === 'angle') return angleSweep(value.axis, negated(value.re))
   const program = programOf(value)
   const { pi } = value
   return program && pendingSweep(value.axis, negate(program), value.complex, pi && (() => negated(pi())))
-}
-
-/** What a reduction of one sweep runs over: its points, the largest typed reductions by loops. */
-export function loopReduction(name: string, { of, re, im, complex }: SweepValue): NumberValue | null {
-  if (of !== 'number') return null
-  if (name === 'sum' || name === 'mean') {
-    const total = pairwise(re, 0, re.length)
-    const height = im ? pairwise(im, 0, im.length) : 0
-    const share = name === 'mean' ? re.length : 1
-    return complex ? complexNumber({ re: total / share, im: height / share }) : real(total / share)
-  }
-  if (complex || (name !== 'max' && name !== 'min')) return null
-  let found = re[0] ?? NaN
-  for (let k = 1; k < re.length; k += 1) {
-    const x = re[k] as number
-    if (name === 'max' ? x > found : x < found) found = x
-  }
-  return real(found)
-}
-
-/** Sums halves of halves, so that the error grows with the logarithm of the count (N. J. Higham, 1993). */
-function pairwise(x: Float64Array, from: number, to: number): number {
-  if (to - from <= 128) {
-    let sum = 0
-    for (let k = from; k < to; k += 1) sum += x[k] as number
-    return sum
-  }
-  const middle = (from + to) >> 1
-  return pairwise(x, from, middle) + pairwise(x, middle, to)
 }

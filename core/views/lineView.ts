@@ -16,7 +16,7 @@ import type { Link } from '../scene/chain'
 import type { SweepData } from '../scene/curve'
 import type { Value } from '../values/types'
 import type { Conventions } from '../format/conventions'
-import { findFunction } from '../functions/registry'
+import { findFunction, typesettingOf } from '../functions/registry'
 import type { Exactness } from '../kinds/kind'
 import { drawnOf, exactness, readout } from '../kinds/kinds'
 import type { Readout } from '../format/readout'
@@ -93,7 +93,12 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
   const { parsed, evaluated } = result
   const { value, bound } = evaluated
   const failed = evaluated.problem
-  const style = { letter: conventions.letter, bare: evaluated.bare, unit: conventions.angle }
+  const style = {
+    letter: conventions.letter,
+    bare: evaluated.bare,
+    unit: conventions.angle,
+    typesetting: typesettingOf,
+  }
   // A line that waits for its turn has been read: only its value is still to come.
   const unread = failed !== null && !isPending(failed.code)
   const readingOf = (grouping: boolean): string =>

@@ -1,4 +1,4 @@
-import { standardName } from '../functions/registry'
+import { standardName, typesettingOf } from '../functions/registry'
 import { bindStatement } from '../notation/bind'
 import { statementToLatex } from '../notation/latex'
 import { parseLine } from '../notation/parser'
@@ -20,5 +20,11 @@ export function noteMath(text: string, letter: 'i' | 'j'): string | null {
     builtIn: standardName,
     near: () => [],
   })
-  return statementToLatex(parsed.statement, bound, { letter, bare: new Set(), unit: 'deg', grouping: false })
+  return statementToLatex(parsed.statement, bound, {
+    letter,
+    bare: new Set(),
+    unit: 'deg',
+    grouping: false,
+    typesetting: typesettingOf,
+  })
 }
