@@ -3,7 +3,7 @@ import { evaluateLine } from '#core/evaluate/line'
 import type { Surroundings } from '#core/evaluate/line'
 import type { Kept } from '#core/notation/names'
 import { FolioEvaluator } from '#core/evaluate/folio'
-import { standardName } from '#core/functions/registry'
+import { inverseOf, standardName } from '#core/functions/registry'
 import type { Dense } from '#core/linear/dense'
 import { zeros } from '#core/linear/dense'
 import { eigen } from '#core/linear/eigen'
@@ -122,6 +122,7 @@ const NAMES: Surroundings = {
   below: () => null,
   anywhere: (name) => KEPT.has(name),
   builtIn: standardName,
+  inverseOf,
   near: () => [],
 }
 

@@ -1,4 +1,4 @@
-import { standardName } from '../functions/registry'
+import { inverseOf, standardName } from '../functions/registry'
 import { parseLine } from '../notation/parser'
 import type { Gaussian } from '../numbers/gaussian'
 import { evaluateLine } from './line'
@@ -13,6 +13,7 @@ export function exactEntry(source: string, letter: 'i' | 'j'): Gaussian | null {
     below: () => null,
     anywhere: () => false,
     builtIn: standardName,
+    inverseOf,
     near: () => [],
   })
   return value?.kind === 'number' ? value.exact : null

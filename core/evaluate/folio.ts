@@ -1,7 +1,7 @@
 import { advised, hintAdvised } from '../advice/advise'
 import type { Place } from '../advice/advise'
 import { unknownValue } from '../algebra/ratio'
-import { standardName } from '../functions/registry'
+import { inverseOf, standardName } from '../functions/registry'
 import { parseLine } from '../notation/parser'
 import { isReserved } from '../notation/words'
 import type { Kept } from '../notation/names'
@@ -585,6 +585,10 @@ class Asked implements Surroundings {
 
   builtIn(name: string, args?: number): string | null {
     return standardName(name, args)
+  }
+
+  inverseOf(name: string): string | null {
+    return inverseOf(name)
   }
 
   near(name: string, only: 'function' | null): readonly string[] {

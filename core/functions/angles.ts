@@ -4,7 +4,7 @@ import type { Rational } from '../numbers/rational'
 import { cosDegrees, cosTurns, sinDegrees, sinTurns, tanDegrees, tanTurns } from '../numbers/turns'
 import type { TurnValue } from '../numbers/turns'
 import * as A from '../values/arithmetic'
-import { isZero } from '../values/beyond'
+import { isZero, isBeyond, scaledOf, differenceFromOne, root, logarithm } from '../values/beyond'
 import { asDegrees, asRadians } from '../values/convert'
 import { angleOf, angleOfTurns, argumentOf, exactReal, fromComponents, integer, real } from '../values/make'
 import type { AngleValue, NumberValue, Value } from '../values/types'
@@ -47,6 +47,7 @@ function circular(which: Circular, summary: string, examples: readonly Example[]
   return {
     name: which,
     group: 'angles',
+    inverse: `arc${which}`,
     parameters: [theta],
     summary,
     examples,
@@ -130,43 +131,131 @@ function inverse(
   }
 }
 
+/** What is particular about a hyperbolic function. */
+interface Particulars {
+  readonly spellings?: readonly string[]
+  readonly inverse?: string
+  /** Of 0 it is 0, exactly. */
+  readonly odd?: true
+  /** Its value where it has one that is not finite. */
+  readonly atPole?: (value: NumberValue) => Value | null
+}
+
 function hyperbolic(
   name: string,
-  of: (z: C.Complex) => C.Complex,
+  of: (z: NumberValue) => C.Complex,
   summary: string,
   examples: readonly Example[],
-  spellings: readonly string[] = [],
+  { spellings = [], inverse: inverseName, odd, atPole }: Particulars = {},
 ): FunctionDefinition {
   return {
     name,
     group: 'angles',
+    ...(inverseName ? { inverse: inverseName } : {}),
     parameters: [{ name: 'z', kind: 'number' }],
     spellings,
     summary,
     examples,
     apply: (args) => {
       const value = numberAt(args, 0)
-      if (value.exact && isZero(value) && name !== 'cosh' && name !== 'arcosh') return integer(0)
-      if (name === 'artanh' && Math.abs(value.re) === 1 && value.im === 0) return real(value.re * Infinity)
+      if (odd && value.exact && isZero(value)) return integer(0)
       const result = of(value)
-      return A.rounded(result, value.complex || result.im !== 0, value)
+      return atPole?.(value) ?? A.rounded(result, value.complex || result.im !== 0, value)
     },
   }
+}
+
+/** True of 1 and −1 themselves, not of exact numbers whose doubles they are. */
+function isOne({ re, im, exact }: NumberValue): boolean {
+  return Math.abs(re) === 1 && im === 0 && (exact === null || Q.isInteger(exact.re))
+}
+
+/** arcosh(1 + d) is 2·arsinh √(d/2), and 2j·arcsin √(−d/2) below 1: of exact numbers near 1, whose doubles have lost d. */
+function areaCosine(value: NumberValue): C.Complex {
+  const difference = differenceFromOne(value)
+  if (difference === null) return C.arcosh(value)
+  const scaled = isBeyond(difference) ? scaledOf(difference) : null
+  if (scaled) return root({ ...scaled, exponent: scaled.exponent + 1 })
+  const half = Math.sqrt(Math.abs(difference.re) / 2)
+  return difference.re >= 0 ? { re: 2 * Math.asinh(half), im: 0 } : { re: 0, im: 2 * Math.asin(half) }
+}
+
+/** The real part of artanh(1 + d) is ½·ln((2 + d)/|d|), likewise; artanh is odd. */
+function areaTangent(value: NumberValue): C.Complex {
+  const negative = value.re < 0
+  const difference = differenceFromOne(negative ? A.negate(value) : value)
+  const { re, im } = C.artanh(value)
+  if (difference === null || isZero(difference)) return { re, im }
+  const scaled = isBeyond(difference) ? scaledOf(difference) : null
+  const below = scaled ? logarithm(scaled).re : Math.log(Math.abs(difference.re))
+  const size = (Math.log(2 + difference.re) - below) / 2
+  return { re: negative ? -size : size, im }
 }
 
 export const angleFunctions: readonly FunctionDefinition[] = [
   circular('sin', 'Sine of an angle; a bare number is read in the unit of the conventions.', [
     { entry: 'sin(30°)', gives: '0.5' },
     { entry: 'sin(30)', gives: '0.5' },
+    { entry: 'sin((10^22) rad)', gives: '-0.8522' },
   ]),
-  circular('cos', 'Cosine of an angle.', [{ entry: 'cos(60°)', gives: '0.5' }]),
-  circular('tan', 'Tangent of an angle.', [{ entry: 'tan(45°)', gives: '1' }]),
-  reciprocal('cot', 'tan', 'Cotangent, 1/tan.', [{ entry: 'cot(90°)', gives: '0' }]),
-  reciprocal('sec', 'cos', 'Secant, 1/cos.', [{ entry: 'sec(60°)', gives: '2' }]),
-  reciprocal('csc', 'sin', 'Cosecant, 1/sin.', [{ entry: 'csc(30°)', gives: '2' }]),
-  inverse('arcsin', 'asin', 'The angle whose sine is x.', [{ entry: 'arcsin(0.5)', gives: '30°' }], arcsine),
-  inverse('arccos', 'acos', 'The angle whose cosine is x.', [{ entry: 'arccos(0.5)', gives: '60°' }], arccosine),
-  inverse('arctan', 'atan', 'The angle whose tangent is x.', [{ entry: 'arctan(1)', gives: '45°' }], arctangent),
+  circular('cos', 'Cosine of an angle.', [
+    { entry: 'cos(60°)', gives: '0.5' },
+    { entry: 'cos(120°)', gives: '-0.5' },
+    { entry: 'cos((10^22) rad)', gives: '0.52321' },
+  ]),
+  circular('tan', 'Tangent of an angle.', [
+    { entry: 'tan(45°)', gives: '1' },
+    { entry: 'tan(pi/4 rad)', gives: '1' },
+    { entry: 'tan((10^22) rad)', gives: '-1.6288' },
+  ]),
+  reciprocal('cot', 'tan', 'Cotangent, 1/tan.', [
+    { entry: 'cot(90°)', gives: '0' },
+    { entry: 'cot(45°)', gives: '1' },
+    { entry: 'cot(1e-20 rad)', gives: '1e20' },
+  ]),
+  reciprocal('sec', 'cos', 'Secant, 1/cos.', [
+    { entry: 'sec(60°)', gives: '2' },
+    { entry: 'sec(120°)', gives: '-2' },
+    { entry: 'sec(60°) == 2', gives: 'true' },
+  ]),
+  reciprocal('csc', 'sin', 'Cosecant, 1/sin.', [
+    { entry: 'csc(30°)', gives: '2' },
+    { entry: 'csc(210°)', gives: '-2' },
+    { entry: 'csc(30°) == 2', gives: 'true' },
+  ]),
+  inverse(
+    'arcsin',
+    'asin',
+    'The angle whose sine is x.',
+    [
+      { entry: 'arcsin(0.5)', gives: '30°' },
+      { entry: 'arcsin(-1)', gives: '-90°' },
+      { entry: 'arcsin(2)', gives: '1.5708 + 1.317j' },
+    ],
+    arcsine,
+  ),
+  inverse(
+    'arccos',
+    'acos',
+    'The angle whose cosine is x.',
+    [
+      { entry: 'arccos(0.5)', gives: '60°' },
+      { entry: 'arccos(-1)', gives: '180°' },
+      { entry: 'arccos(1 - 1e-20)', gives: '8.1028e-9°' },
+    ],
+    arccosine,
+  ),
+  inverse(
+    'arctan',
+    'atan',
+    'The angle whose tangent is x.',
+    [
+      { entry: 'arctan(1)', gives: '45°' },
+      { entry: 'arctan(sqrt(3))', gives: '60°' },
+      { entry: 'arctan(1e300)', gives: '90°' },
+    ],
+    arctangent,
+  ),
   {
     name: 'arctan2',
     group: 'angles',
@@ -176,24 +265,82 @@ export const angleFunctions: readonly FunctionDefinition[] = [
     ],
     spellings: ['atan2'],
     summary: 'The angle of the point (x, y), in the right quadrant.',
-    examples: [{ entry: 'arctan2(1, -1)', gives: '135°' }],
+    examples: [
+      { entry: 'arctan2(1, -1)', gives: '135°' },
+      { entry: 'arctan2(0, -1)', gives: '180°' },
+      { entry: 'arctan2(1e-300, 1e-300)', gives: '45°' },
+    ],
     apply: (args) => {
       const y = numberAt(args, 0)
       const x = numberAt(args, 1)
       return argumentOf(fromComponents(x, y))
     },
   },
-  hyperbolic('sinh', C.sinh, 'Hyperbolic sine.', [{ entry: 'sinh(1)', gives: '1.1752' }]),
-  hyperbolic('cosh', C.cosh, 'Hyperbolic cosine.', [{ entry: 'cosh(1)', gives: '1.5431' }]),
-  hyperbolic('tanh', C.tanh, 'Hyperbolic tangent.', [{ entry: 'tanh(1)', gives: '0.76159' }]),
-  hyperbolic('arsinh', C.arsinh, 'Inverse hyperbolic sine.', [{ entry: 'arsinh(1)', gives: '0.88137' }], ['asinh']),
-  hyperbolic('arcosh', C.arcosh, 'Inverse hyperbolic cosine.', [{ entry: 'arcosh(2)', gives: '1.317' }], ['acosh']),
+  hyperbolic(
+    'sinh',
+    C.sinh,
+    'Hyperbolic sine.',
+    [
+      { entry: 'sinh(1)', gives: '1.1752' },
+      { entry: 'sinh(2j)', gives: '0 + 0.9093j' },
+      { entry: 'sinh(1e-20)', gives: '1e-20' },
+    ],
+    { inverse: 'arsinh', odd: true },
+  ),
+  hyperbolic(
+    'cosh',
+    C.cosh,
+    'Hyperbolic cosine.',
+    [
+      { entry: 'cosh(1)', gives: '1.5431' },
+      { entry: 'cosh(1j)', gives: '0.5403 + 0j' },
+      { entry: 'cosh(710)', gives: '1.117e308' },
+    ],
+    { inverse: 'arcosh' },
+  ),
+  hyperbolic(
+    'tanh',
+    C.tanh,
+    'Hyperbolic tangent.',
+    [
+      { entry: 'tanh(1)', gives: '0.76159' },
+      { entry: 'tanh(1000)', gives: '1' },
+      { entry: 'tanh(1e-20)', gives: '1e-20' },
+    ],
+    { inverse: 'artanh', odd: true },
+  ),
+  hyperbolic(
+    'arsinh',
+    C.arsinh,
+    'Inverse hyperbolic sine.',
+    [
+      { entry: 'arsinh(1)', gives: '0.88137' },
+      { entry: 'arsinh(-2)', gives: '-1.4436' },
+      { entry: 'arsinh(1e-20)', gives: '1e-20' },
+    ],
+    { spellings: ['asinh'], odd: true },
+  ),
+  hyperbolic(
+    'arcosh',
+    areaCosine,
+    'Inverse hyperbolic cosine.',
+    [
+      { entry: 'arcosh(2)', gives: '1.317' },
+      { entry: 'arcosh(1)', gives: '0' },
+      { entry: 'arcosh(1 + 1e-20)', gives: '1.4142e-10' },
+    ],
+    { spellings: ['acosh'] },
+  ),
   hyperbolic(
     'artanh',
-    C.artanh,
+    areaTangent,
     'Inverse hyperbolic tangent.',
-    [{ entry: 'artanh(0.5)', gives: '0.54931' }],
-    ['atanh'],
+    [
+      { entry: 'artanh(0.5)', gives: '0.54931' },
+      { entry: 'artanh(1 - 1e-20)', gives: '23.372' },
+      { entry: 'artanh(1e-20)', gives: '1e-20' },
+    ],
+    { spellings: ['atanh'], odd: true, atPole: (x) => (isOne(x) ? real(x.re * Infinity) : null) },
   ),
   {
     name: 'degrees',
@@ -201,7 +348,11 @@ export const angleFunctions: readonly FunctionDefinition[] = [
     parameters: [{ name: 'θ', kind: 'angle' }],
     summary: 'The plain number of degrees in an angle.',
     idleIn: 'deg',
-    examples: [{ entry: 'degrees(pi/4 rad)', gives: '45' }],
+    examples: [
+      { entry: 'degrees(pi/4 rad)', gives: '45' },
+      { entry: 'degrees(1 rad)', gives: '57.296' },
+      { entry: 'degrees(36°52\'12")', gives: '36.87' },
+    ],
     apply: (args) => plain(args[0], asDegreesValue),
   },
   {
@@ -210,7 +361,11 @@ export const angleFunctions: readonly FunctionDefinition[] = [
     parameters: [{ name: 'θ', kind: 'angle' }],
     summary: 'The plain number of radians in an angle.',
     idleIn: 'rad',
-    examples: [{ entry: 'radians(180°)', gives: '3.1416' }],
+    examples: [
+      { entry: 'radians(180°)', gives: '3.1416' },
+      { entry: 'radians(1 rad)', gives: '1' },
+      { entry: 'radians(180°) == pi', gives: 'true' },
+    ],
     apply: (args) => plain(args[0], asRadians),
   },
 ]

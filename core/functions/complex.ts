@@ -62,7 +62,11 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     loop: realLoop(({ re }) => re),
     parameters: [z],
     summary: 'Real part of z.',
-    examples: [{ entry: 're(3 - 4j)', gives: '3' }],
+    examples: [
+      { entry: 're(3 - 4j)', gives: '3' },
+      { entry: 're(5∠60°)', gives: '2.5' },
+      { entry: 're(1e300∠90°)', gives: '0' },
+    ],
     apply: (args) => part(numberAt(args, 0), 're'),
   },
   {
@@ -71,7 +75,11 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     loop: realLoop(({ re, im }) => im ?? new Float64Array(re.length)),
     parameters: [z],
     summary: 'Imaginary part of z, a real number.',
-    examples: [{ entry: 'im(3 - 4j)', gives: '-4' }],
+    examples: [
+      { entry: 'im(3 - 4j)', gives: '-4' },
+      { entry: 'im([1 + 2j, 3 - 4j])', gives: '[2, -4]' },
+      { entry: 'im(5∠180°)', gives: '0' },
+    ],
     apply: (args) => part(numberAt(args, 0), 'im'),
   },
   {
@@ -88,6 +96,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'abs(3 + 4j)', gives: '5' },
       { entry: 'abs(3e200 + 4e200j)', gives: '5e200' },
+      { entry: 'abs(-7)', gives: '7' },
     ],
     ofVector: magnitudeOfVector,
     apply: (args) => A.magnitude(numberAt(args, 0)),
@@ -103,6 +112,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'arg(1 + 1j)', gives: '45°' },
       { entry: 'arg(-2)', gives: '180°' },
+      { entry: 'arg(1e-200 + 1e-200j)', gives: '45°' },
     ],
     apply: (args): Value => {
       const value = numberAt(args, 0)
@@ -117,7 +127,11 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     parameters: [z],
     spellings: ['conjugate'],
     summary: 'Conjugate of z: the imaginary part changes its sign. Also written z^*.',
-    examples: [{ entry: 'conj(3 + 4j)', gives: '3 - 4j' }],
+    examples: [
+      { entry: 'conj(3 + 4j)', gives: '3 - 4j' },
+      { entry: 'conj(5∠30°)', gives: '4.3301 - 2.5j' },
+      { entry: 'conj(1/3 + 1/7j)*(1/3 + 1/7j)', gives: '0.13152 + 0j' },
+    ],
     apply: (args) => A.conjugate(numberAt(args, 0)),
   },
   {
@@ -125,7 +139,11 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     group: 'complex',
     parameters: [{ name: 'θ', kind: 'angle' }],
     summary: 'cos θ + j sin θ, the number of magnitude 1 and argument θ.',
-    examples: [{ entry: 'cis(90°)', gives: '0 + 1j' }],
+    examples: [
+      { entry: 'cis(90°)', gives: '0 + 1j' },
+      { entry: 'cis(-45°)', gives: '0.70711 - 0.70711j' },
+      { entry: 'cis(360000090°)', gives: '0 + 1j' },
+    ],
     apply: (args) => {
       const value = args[0]
       if (value?.kind === 'number') return A.exponential(multiplyByUnit(value))
@@ -141,6 +159,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'root(27, 3)', gives: '3' },
       { entry: 'root(-8, 3)', gives: '1 + 1.7321j' },
+      { entry: 'root(1e-300, 3)', gives: '1e-100' },
     ],
     apply: (args) => {
       const n = numberAt(args, 1).re
@@ -154,7 +173,11 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     group: 'complex',
     parameters: [z, { name: 'n', kind: 'whole' }],
     summary: 'All n-th roots of z as a vector, from the principal root anticlockwise.',
-    examples: [{ entry: 'everyroot(16, 4)', gives: '[2 + 0j, 0 + 2j, -2 + 0j, 0 - 2j]' }],
+    examples: [
+      { entry: 'everyroot(16, 4)', gives: '[2 + 0j, 0 + 2j, -2 + 0j, 0 - 2j]' },
+      { entry: 'everyroot(-1, 2)', gives: '[0 + 1j, 0 - 1j]' },
+      { entry: 'everyroot(8j, 3)', gives: '[1.7321 + 1j, -1.7321 + 1j, 0 - 2j]' },
+    ],
     apply: (args) => {
       const value = numberAt(args, 0)
       const n = numberAt(args, 1).re

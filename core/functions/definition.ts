@@ -61,6 +61,8 @@ export interface FunctionDefinition {
   readonly operator?: true
   /** Called with so many arguments it is another function. */
   readonly readAs?: { readonly count: number; readonly name: string }
+  /** The function that undoes it, where it is called neither inverse nor power. */
+  readonly inverse?: string
   /** How it is typeset where that is not its name with its arguments in brackets. */
   readonly typesetting?: Typesetting
   /** Evaluates its arguments itself, where not all of them are, or not as they stand elsewhere. */

@@ -31,7 +31,11 @@ export const electricalFunctions: readonly FunctionDefinition[] = [
     repeats: true,
     spellings: ['parallel'],
     summary: 'Parallel combination 1/(1/a + 1/b + …), also written a || b.',
-    examples: [{ entry: 'par(6, 3)', gives: '2' }],
+    examples: [
+      { entry: 'par(6, 3)', gives: '2' },
+      { entry: 'par(2, 2j)', gives: '1 + 1j' },
+      { entry: 'par(4, 0)', gives: '0' },
+    ],
     apply: (args) => {
       let total: NumberValue | Failure = numberAt(args, 0)
       for (let k = 1; k < args.length; k += 1) {
@@ -47,7 +51,11 @@ export const electricalFunctions: readonly FunctionDefinition[] = [
     loop: realLoop((value) => decibels(magnitudes(value))),
     parameters: [{ name: 'x', kind: 'number' }],
     summary: '20·lg|x|, a ratio of amplitudes in decibels; −∞ at 0.',
-    examples: [{ entry: 'dB(10)', gives: '20' }],
+    examples: [
+      { entry: 'dB(10)', gives: '20' },
+      { entry: 'dB(0.5)', gives: '-6.0206' },
+      { entry: 'dB(10^-400)', gives: '-8000' },
+    ],
     apply: (args) => inDecibels(numberAt(args, 0)),
   },
   {
@@ -55,7 +63,11 @@ export const electricalFunctions: readonly FunctionDefinition[] = [
     group: 'electrical',
     parameters: [{ name: 'L', kind: 'real' }],
     summary: 'The ratio of amplitudes 10^(L/20) of a level in decibels.',
-    examples: [{ entry: 'from_dB(20)', gives: '10' }],
+    examples: [
+      { entry: 'from_dB(20)', gives: '10' },
+      { entry: 'from_dB(-3)', gives: '0.70795' },
+      { entry: 'dB(from_dB(0.1))', gives: '0.1' },
+    ],
     apply: (args) => {
       const exponent = A.divide(numberAt(args, 0), integer(20))
       return exponent.kind === 'number' ? A.power(integer(10), exponent) : exponent
@@ -66,7 +78,11 @@ export const electricalFunctions: readonly FunctionDefinition[] = [
     group: 'electrical',
     parameters: amplitude,
     summary: 'Effective value a/√2 of a sinusoid of peak value a.',
-    examples: [{ entry: 'rms(325.27)', gives: '230' }],
+    examples: [
+      { entry: 'rms(325.27)', gives: '230' },
+      { entry: 'rms(10∠30°)', gives: '6.1237 + 3.5355j' },
+      { entry: 'rms(peak(3))', gives: '3' },
+    ],
     apply: (args) => A.divide(numberAt(args, 0), real(Math.SQRT2)),
   },
   {
@@ -74,7 +90,11 @@ export const electricalFunctions: readonly FunctionDefinition[] = [
     group: 'electrical',
     parameters: amplitude,
     summary: 'Peak value a·√2 of a sinusoid of effective value a.',
-    examples: [{ entry: 'peak(230)', gives: '325.27' }],
+    examples: [
+      { entry: 'peak(230)', gives: '325.27' },
+      { entry: 'peak(1)', gives: '1.4142' },
+      { entry: 'peak(rms(3))', gives: '3' },
+    ],
     apply: (args) => A.multiply(numberAt(args, 0), real(Math.SQRT2)),
   },
   {
@@ -86,7 +106,11 @@ export const electricalFunctions: readonly FunctionDefinition[] = [
       { name: 't', kind: 'real' },
     ],
     summary: 'Value |V|·cos(ωt + arg V) of a phasor V at the time t.',
-    examples: [{ entry: 'wave(10∠60°, 0, 1)', gives: '5' }],
+    examples: [
+      { entry: 'wave(10∠60°, 0, 1)', gives: '5' },
+      { entry: 'wave(3 + 4j, 0, 1)', gives: '3' },
+      { entry: 'wave(5, 2pi*50, 0.01)', gives: '-5' },
+    ],
     apply: (args) => {
       const v = numberAt(args, 0)
       const angle = numberAt(args, 1).re * numberAt(args, 2).re

@@ -32,6 +32,7 @@ export const enclosureFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'enclosure("bulb.csv").I[2]', gives: '0.4', enclosed: BULB },
       { entry: 'bulb.V/bulb.I', gives: '2 points, 10 … 15', before: ['bulb = enclosure("bulb.csv")'], enclosed: BULB },
+      { entry: 'enclosure("bulb.csv").V[1]', gives: '2', enclosed: BULB },
     ],
     apply: (args, context) => context.enclosure(textAt(args, 0)),
   },

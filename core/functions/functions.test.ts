@@ -14,9 +14,9 @@ describe('the examples of the registry run and give what they say', () => {
   test.each(examples)('%s: %s gives %s', (_name, entry, gives, { before = [], enclosed }) =>
     expect(reckon([...before, entry], {}, enclosed ? [enclosed] : []).at(-1)!.text).toBe(gives),
   )
-  test('every function has one, a summary and a signature', () => {
+  test('every function has three, a summary and a signature', () => {
     for (const f of FUNCTIONS) {
-      expect(f.examples.length).toBeGreaterThan(0)
+      expect([f.name, f.examples.length]).toEqual([f.name, Math.max(3, f.examples.length)])
       expect(f.summary).toMatch(/\.$/)
       expect(signature(f)).toContain(f.infix ? ` ${f.name} ` : `${f.name}(`)
     }
@@ -57,6 +57,12 @@ describe('values from mpmath', () => {
     ['arsinh(2)', 1.4436354751788103, 0.0],
     ['arcosh(1.5)', 0.9624236501192069, 0.0],
     ['artanh(0.25)', 0.25541281188299536, 0.0],
+    ['artanh(1 - 1e-20)', 23.37242452022043, 0.0],
+    ['artanh(-1 + 1e-25)', -29.128887252705567, 0.0],
+    ['arcosh(1 + 1e-20)', 1.4142135623730951e-10, 0.0],
+    ['arcosh(1 - 1e-20)', 0.0, 1.4142135623730951e-10],
+    ['arcosh(1 + 10^-600)', 1.414213562373095e-300, 0.0],
+    ['artanh(1 - 10^-600)', 691.1221014884937, 0.0],
     ['arcsin(2+1j)', 1.0634400235777521, 1.4693517443681852],
     ['arccos(2+1j)', 0.5073563032171445, -1.4693517443681852],
     ['arctan(1+1j)', 1.0172219678978514, 0.40235947810852507],

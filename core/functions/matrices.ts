@@ -3,10 +3,10 @@ import type { EigenValues } from '../matrices/eigenpairs'
 import { isFinite, zeros } from '../linear/dense'
 import * as L from '../matrices/linearAlgebra'
 import {
-  algebraCharpoly,
+  algebraSolve,
   algebraDeterminant,
   algebraInverse,
-  algebraSolve,
+  algebraCharpoly,
   algebraTrace,
   algebraTranspose,
 } from '../algebra/polyMatrix'
@@ -40,15 +40,6 @@ const AB: readonly Parameter[] = [
   { name: 'b', kind: 'matrix' },
 ]
 
-/** What these do with unknowns among the entries. */
-const ALGEBRA: ReadonlyMap<string, (m: AlgebraMatrixValue) => Value | Failure> = new Map([
-  ['det', algebraDeterminant],
-  ['inv', algebraInverse],
-  ['tr', algebraTrace],
-  ['transpose', algebraTranspose],
-  ['charpoly', algebraCharpoly],
-])
-
 function algebraAt(args: readonly AlgebraMatrixValue[], index: number): AlgebraMatrixValue {
   const matrix = args[index]
   if (!matrix) throw new Error(`argument ${index + 1} is declared`)
@@ -57,14 +48,22 @@ function algebraAt(args: readonly AlgebraMatrixValue[], index: number): AlgebraM
 
 type Apply = (m: MatrixValue, context: Context) => Value | Failure
 
+/** What is particular about a function of a matrix. */
+interface Particulars {
+  readonly spellings?: readonly string[]
+  /** What it does with unknowns among the entries. */
+  readonly algebra?: (m: AlgebraMatrixValue) => Value | Failure
+  /** It has a meaning for entries that are not finite, too. */
+  readonly infinite?: true
+}
+
 function ofMatrix(
   name: string,
   summary: string,
   examples: readonly Example[],
   apply: Apply,
-  spellings: readonly string[] = [],
+  { spellings = [], algebra, infinite }: Particulars = {},
 ): FunctionDefinition {
-  const algebra = ALGEBRA.get(name)
   return {
     ...(algebra ? { algebra: (args: readonly AlgebraMatrixValue[]) => algebra(algebraAt(args, 0)) } : {}),
     name,
@@ -73,12 +72,9 @@ function ofMatrix(
     spellings,
     summary,
     examples,
-    apply: (args, context) => knowing(matrixAt(args, 0), (m) => apply(m, context), INFINITE.has(name)),
+    apply: (args, context) => knowing(matrixAt(args, 0), (m) => apply(m, context), infinite),
   }
 }
-
-/** Of these a matrix with ∞ among its entries can tell something. */
-const INFINITE: ReadonlySet<string> = new Set(['det', 'tr', 'transpose'])
 
 /**
  * What cannot be known is undefined: a matrix with entries that are not finite has a result of the
@@ -148,39 +144,104 @@ const pairs = ({ values, vectors }: EigenValues): PartsValue => ({
 const TWO = '[[1, 2], [3, 4]]'
 
 export const matrixFunctions: readonly FunctionDefinition[] = [
-  ofMatrix('det', 'Determinant of a square matrix, also |A|.', [{ entry: `det(${TWO})`, gives: '-2' }], L.determinant),
+  ofMatrix(
+    'det',
+    'Determinant of a square matrix, also |A|.',
+    [
+      { entry: `det(${TWO})`, gives: '-2' },
+      { entry: 'det([[2, 0], [0, 3]])', gives: '6' },
+      { entry: 'det([[1, 2, 3], [4, 5, 6], [7, 8, 9]])', gives: '0' },
+    ],
+    L.determinant,
+    { algebra: algebraDeterminant, infinite: true },
+  ),
   ofMatrix(
     'inv',
     'Inverse of a square matrix, also A^-1.',
-    [{ entry: `inv(${TWO})`, gives: '[[-2, 1], [1.5, -0.5]]' }],
+    [
+      { entry: `inv(${TWO})`, gives: '[[-2, 1], [1.5, -0.5]]' },
+      { entry: 'inv([[2, 0], [0, 4]])', gives: '[[0.5, 0], [0, 0.25]]' },
+      {
+        entry: 'inv([[1, 1/2, 1/3], [1/2, 1/3, 1/4], [1/3, 1/4, 1/5]])',
+        gives: '[[9, -36, 30], [-36, 192, -180], [30, -180, 180]]',
+      },
+    ],
     (m, context) => {
       hintCondition(m, context, context.at)
       return L.inverse(m)
     },
-    ['inverse'],
+    { spellings: ['inverse'], algebra: algebraInverse },
   ),
-  ofMatrix('transpose', 'Transpose, also A^T.', [{ entry: `transpose(${TWO})`, gives: '[[1, 3], [2, 4]]' }], (m) =>
-    turned(m, false),
+  ofMatrix(
+    'transpose',
+    'Transpose, also A^T.',
+    [
+      { entry: `transpose(${TWO})`, gives: '[[1, 3], [2, 4]]' },
+      { entry: 'transpose([1, 2])', gives: '[[1, 2]]' },
+      { entry: 'transpose([[1, 2, 3], [4, 5, 6]])', gives: '[[1, 4], [2, 5], [3, 6]]' },
+    ],
+    (m) => turned(m, false),
+    { algebra: algebraTranspose, infinite: true },
   ),
-  ofMatrix('tr', 'Trace: the sum of the diagonal.', [{ entry: `tr(${TWO})`, gives: '5' }], L.trace, ['trace']),
-  ofMatrix('rank', 'Rank: the number of independent rows.', [{ entry: 'rank([[1, 2], [2, 4]])', gives: '1' }], L.rank),
+  ofMatrix(
+    'tr',
+    'Trace: the sum of the diagonal.',
+    [
+      { entry: `tr(${TWO})`, gives: '5' },
+      { entry: 'tr(identity(3))', gives: '3' },
+      { entry: 'tr([[0.1, 0, 0], [0, 0.2, 0], [0, 0, -0.3]])', gives: '0' },
+    ],
+    L.trace,
+    { spellings: ['trace'], algebra: algebraTrace, infinite: true },
+  ),
+  ofMatrix(
+    'rank',
+    'Rank: the number of independent rows.',
+    [
+      { entry: 'rank([[1, 2], [2, 4]])', gives: '1' },
+      { entry: 'rank(identity(3))', gives: '3' },
+      { entry: 'rank([[1, 2, 3], [4, 5, 6], [7, 8, 9]])', gives: '2' },
+    ],
+    L.rank,
+  ),
   ofMatrix(
     'ref',
     'A row echelon form with leading ones.',
-    [{ entry: `ref(${TWO})`, gives: '[[1, 2], [0, 1]]' }],
+    [
+      { entry: `ref(${TWO})`, gives: '[[1, 2], [0, 1]]' },
+      { entry: 'ref([[0, 1], [2, 0]])', gives: '[[1, 0], [0, 1]]' },
+      { entry: 'ref([[1, 2, 3], [2, 4, 7]])', gives: '[[1, 2, 3], [0, 0, 1]]' },
+    ],
     L.echelon,
   ),
-  ofMatrix('rref', 'The reduced row echelon form.', [{ entry: `rref(${TWO})`, gives: '[[1, 0], [0, 1]]' }], L.reduced),
+  ofMatrix(
+    'rref',
+    'The reduced row echelon form.',
+    [
+      { entry: `rref(${TWO})`, gives: '[[1, 0], [0, 1]]' },
+      { entry: 'rref([[1, 2, 5], [3, 4, 6]])', gives: '[[1, 0, -4], [0, 1, 4.5]]' },
+      { entry: 'rref([[0.1, 0.2], [0.3, 0.6]])', gives: '[[1, 2], [0, 0]]' },
+    ],
+    L.reduced,
+  ),
   ofMatrix(
     'nullspace',
     'Columns that span the null space, the x with A·x = 0.',
-    [{ entry: 'nullspace([[1, 2], [2, 4]])', gives: '[-2, 1]' }],
+    [
+      { entry: 'nullspace([[1, 2], [2, 4]])', gives: '[-2, 1]' },
+      { entry: 'nullspace([[1, 1]])', gives: '[-1, 1]' },
+      { entry: 'nullspace([[1, 2, 3], [4, 5, 6], [7, 8, 9]])', gives: '[1, -2, 1]' },
+    ],
     L.nullSpace,
   ),
   ofMatrix(
     'cond',
     'Condition number in the 2-norm: how many times an error may grow in solving.',
-    [{ entry: 'cond([[2, 0], [0, 1]])', gives: '2' }],
+    [
+      { entry: 'cond([[2, 0], [0, 1]])', gives: '2' },
+      { entry: 'cond(identity(3))', gives: '1' },
+      { entry: 'cond([[1, 1], [1, 1.0001]])', gives: '40002' },
+    ],
     (m) => real(L.condition(m)),
   ),
   {
@@ -189,7 +250,11 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     parameters: AB,
     algebra: (args) => algebraSolve(algebraAt(args, 0), algebraAt(args, 1)),
     summary: 'The x with A·x = b, for square A; b may have several columns.',
-    examples: [{ entry: `solve(${TWO}, [5, 6])`, gives: '[-4, 4.5]' }],
+    examples: [
+      { entry: `solve(${TWO}, [5, 6])`, gives: '[-4, 4.5]' },
+      { entry: 'solve([[2, 1], [1, 3]], [3, 5])', gives: '[0.8, 1.4]' },
+      { entry: 'solve([[1e-20, 1], [1, 1]], [1, 2])', gives: '[1, 1]' },
+    ],
     apply: (args, context) => {
       const m = matrixAt(args, 0)
       hintCondition(m, context, context.at)
@@ -204,7 +269,11 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     group: 'matrices',
     parameters: AB,
     summary: 'The x for which ||A·x − b|| is least.',
-    examples: [{ entry: 'lsq([[1, 0], [1, 1], [1, 2]], [1, 2, 3])', gives: '[1, 1]' }],
+    examples: [
+      { entry: 'lsq([[1, 0], [1, 1], [1, 2]], [1, 2, 3])', gives: '[1, 1]' },
+      { entry: 'lsq([[1], [1], [1]], [1, 2, 6])', gives: '[3]' },
+      { entry: 'lsq([[1, 1], [1e-8, 0], [0, 1e-8]], [2, 1e-8, 1e-8])', gives: '[1, 1]' },
+    ],
     apply: (args) =>
       likeOperands(
         knowing(matrixAt(args, 0), (m) => L.leastSquares(m, matrixAt(args, 1))),
@@ -214,31 +283,51 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
   ofMatrix(
     'lu',
     'Parts .lower .upper .permutation with permutation·A = lower·upper.',
-    [{ entry: `lu(${TWO}).upper[1, 1]`, gives: '3' }],
+    [
+      { entry: `lu(${TWO}).upper[1, 1]`, gives: '3' },
+      { entry: 'lu([[1, 2], [3, 4]]).lower[2, 1]', gives: '0.33333' },
+      { entry: 'lu([[0, 1], [1, 0]]).permutation', gives: '[[0, 1], [1, 0]]' },
+    ],
     L.luParts,
   ),
   ofMatrix(
     'qr',
     'Parts .orthonormal .triangular with A = orthonormal·triangular.',
-    [{ entry: 'qr([[3, 1], [4, 2]]).triangular[1, 1]', gives: '5' }],
+    [
+      { entry: 'qr([[3, 1], [4, 2]]).triangular[1, 1]', gives: '5' },
+      { entry: 'qr([[3, 1], [4, 2]]).orthonormal[1, 1]', gives: '0.6' },
+      { entry: 'qr([[3e200, 1], [4e200, 2]]).triangular[1, 1]', gives: '5e200' },
+    ],
     L.qrParts,
   ),
   ofMatrix(
     'svd',
     'Parts .left .singular .right with A = left·diag(singular)·rightᴴ.',
-    [{ entry: 'svd([[3, 0], [0, 4]]).singular', gives: '[4, 3]' }],
+    [
+      { entry: 'svd([[3, 0], [0, 4]]).singular', gives: '[4, 3]' },
+      { entry: 'svd([[1, 1], [1, 1]]).singular', gives: '[2, 0]' },
+      { entry: 'svd([[1e-200, 0], [0, 2e-200]]).singular', gives: '[2e-200, 1e-200]' },
+    ],
     L.svdParts,
   ),
   ofMatrix(
     'cholesky',
     'The lower triangular L with A = L·Lᴴ, for Hermitian positive definite A.',
-    [{ entry: 'cholesky([[4, 2], [2, 5]])', gives: '[[2, 0], [1, 2]]' }],
+    [
+      { entry: 'cholesky([[4, 2], [2, 5]])', gives: '[[2, 0], [1, 2]]' },
+      { entry: 'cholesky([[25, 15, -5], [15, 18, 0], [-5, 0, 11]])', gives: '[[5, 0, 0], [3, 3, 0], [-1, 1, 3]]' },
+      { entry: 'cholesky([[1e-200, 0], [0, 4e-200]])', gives: '[[1e-100, 0], [0, 2e-100]]' },
+    ],
     L.choleskyOf,
   ),
   eigenPart(
     'eigenvalues',
     'Eigenvalues, in ascending order of their real parts.',
-    [{ entry: 'eigenvalues([[2, 1], [1, 2]])', gives: '[1, 3]' }],
+    [
+      { entry: 'eigenvalues([[2, 1], [1, 2]])', gives: '[1, 3]' },
+      { entry: 'eigenvalues([[0, 1], [-1, 0]])', gives: '[0 + 1j, 0 - 1j]' },
+      { entry: 'eigenvalues([[2, 1], [0, 2]])', gives: '[2, 2]' },
+    ],
     (e) => valueList(e.values),
   ),
   eigenPart(
@@ -247,25 +336,39 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     [
       { entry: 'eigenvectors([[2, 0], [0, 3]])', gives: '[[1, 0], [0, 1]]' },
       { entry: 'eigenvectors([[0, 1], [-2, -3]], "largest")', gives: '[[-0.5, 1], [1, -1]]' },
+      { entry: 'eigenvectors([[2, 1], [1, 2]], "largest")', gives: '[[1, 1], [-1, 1]]' },
     ],
     (e) => e.vectors,
   ),
   eigenPart(
     'eigenpairs',
     'Parts .values .vectors, in the same order.',
-    [{ entry: 'eigenpairs([[2, 0], [0, 3]]).values', gives: '[2, 3]' }],
+    [
+      { entry: 'eigenpairs([[2, 0], [0, 3]]).values', gives: '[2, 3]' },
+      { entry: 'eigenpairs([[0, 1], [-2, -3]]).values', gives: '[-2, -1]' },
+      { entry: 'eigenpairs([[1, 1e-9], [0, 1]]).values', gives: '[1, 1]' },
+    ],
     pairs,
   ),
   ofMatrix(
     'charpoly',
     'Coefficients of det(λ·1 − A), from the highest power down.',
-    [{ entry: `charpoly(${TWO})`, gives: '[1, -5, -2]' }],
+    [
+      { entry: `charpoly(${TWO})`, gives: '[1, -5, -2]' },
+      { entry: 'charpoly([[0, 1], [-2, -3]])', gives: '[1, 3, 2]' },
+      { entry: 'charpoly([[0.1, 0], [0, 0.2]])', gives: '[1, -0.3, 0.02]' },
+    ],
     L.charpoly,
+    { algebra: algebraCharpoly },
   ),
   ofMatrix(
     'expm',
     'The exponential of a square matrix, Σ Aᵏ/k!.',
-    [{ entry: 'expm([[0, 0], [0, 0]])', gives: '[[1, 0], [0, 1]]' }],
+    [
+      { entry: 'expm([[0, 0], [0, 0]])', gives: '[[1, 0], [0, 1]]' },
+      { entry: 'expm([[0, 1], [0, 0]])', gives: '[[1, 1], [0, 1]]' },
+      { entry: 'expm([[-49, 24], [-64, 31]])', gives: '[[-0.73576, 0.55182], [-1.4715, 1.1036]]' },
+    ],
     L.exponential,
   ),
 ]
@@ -283,14 +386,14 @@ const mn: readonly Parameter[] = [
   { name: 'n', kind: 'whole' },
 ]
 
-function filled(name: string, value: number, example: Example): FunctionDefinition {
+function filled(name: string, value: number, examples: readonly Example[]): FunctionDefinition {
   return {
     name,
     group: 'building',
     parameters: mn,
     optional: 1,
     summary: `A matrix of m rows and n columns filled with ${value}; with one number a square one.`,
-    examples: [example],
+    examples,
     apply: (args) => {
       const shape = sizes(args)
       if ('kind' in shape) return shape
@@ -306,14 +409,19 @@ function filled(name: string, value: number, example: Example): FunctionDefiniti
   }
 }
 
-function joined(name: string, summary: string, gives: string, join: typeof sideBySide): FunctionDefinition {
+function joined(
+  name: string,
+  summary: string,
+  examples: readonly Example[],
+  join: (blocks: readonly MatrixValue[]) => MatrixValue | Failure,
+): FunctionDefinition {
   return {
     name,
     group: 'building',
     parameters: [{ name: 'a', kind: 'array' }],
     repeats: true,
     summary,
-    examples: [{ entry: `${name}([1, 2], [3, 4])`, gives }],
+    examples,
     apply: (args) => {
       const blocks = args.flatMap((a) => asMatrix(a) ?? [])
       const value = blocks.length === args.length ? join(blocks) : failure('entries-are-numbers', { kind: 'text' })
@@ -328,14 +436,26 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
     group: 'building',
     parameters: [{ name: 'n', kind: 'whole' }],
     summary: 'The identity matrix of order n.',
-    examples: [{ entry: 'identity(2)', gives: '[[1, 0], [0, 1]]' }],
+    examples: [
+      { entry: 'identity(2)', gives: '[[1, 0], [0, 1]]' },
+      { entry: 'identity(1)', gives: '[[1]]' },
+      { entry: '3*identity(2)', gives: '[[3, 0], [0, 3]]' },
+    ],
     apply: (args) => {
       const shape = sizes(args)
       return 'kind' in shape ? shape : identityMatrix(shape.rows)
     },
   },
-  filled('zero_matrix', 0, { entry: 'zero_matrix(1, 3)', gives: '[[0, 0, 0]]' }),
-  filled('ones', 1, { entry: 'ones(2, 2)', gives: '[[1, 1], [1, 1]]' }),
+  filled('zero_matrix', 0, [
+    { entry: 'zero_matrix(1, 3)', gives: '[[0, 0, 0]]' },
+    { entry: 'zero_matrix(2, 2)', gives: '[[0, 0], [0, 0]]' },
+    { entry: 'size(zero_matrix(3, 1))', gives: '[3, 1]' },
+  ]),
+  filled('ones', 1, [
+    { entry: 'ones(2, 2)', gives: '[[1, 1], [1, 1]]' },
+    { entry: 'ones(1, 3)', gives: '[[1, 1, 1]]' },
+    { entry: 'ones(2, 2)*[1, 2]', gives: '[3, 3]' },
+  ]),
   {
     name: 'diag',
     group: 'building',
@@ -344,6 +464,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'diag([1, 2])', gives: '[[1, 0], [0, 2]]' },
       { entry: `diag(${TWO})`, gives: '[1, 4]' },
+      { entry: 'det(diag([1e200, 1e-200, 2]))', gives: '2' },
     ],
     apply: ([value]) => {
       if (value?.kind === 'matrix') {
@@ -358,8 +479,26 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
       return matrixOf(n, n, items)
     },
   },
-  joined('beside', 'Blocks of one height side by side.', '[[1, 3], [2, 4]]', sideBySide),
-  joined('beneath', 'Blocks of one width, one below the other.', '[1, 2, 3, 4]', stacked),
+  joined(
+    'beside',
+    'Blocks of one height side by side.',
+    [
+      { entry: 'beside([1, 2], [3, 4])', gives: '[[1, 3], [2, 4]]' },
+      { entry: 'beside(identity(2), [5, 6])', gives: '[[1, 0, 5], [0, 1, 6]]' },
+      { entry: 'beside([[1], [2]], [3, 4])', gives: '[[1, 3], [2, 4]]' },
+    ],
+    sideBySide,
+  ),
+  joined(
+    'beneath',
+    'Blocks of one width, one below the other.',
+    [
+      { entry: 'beneath([1, 2], [3, 4])', gives: '[1, 2, 3, 4]' },
+      { entry: 'beneath([[1, 2]], [[3, 4]])', gives: '[[1, 2], [3, 4]]' },
+      { entry: 'beneath(identity(2), [[5, 6]])', gives: '[[1, 0], [0, 1], [5, 6]]' },
+    ],
+    stacked,
+  ),
   {
     name: 'row',
     group: 'building',
@@ -368,7 +507,11 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
       { name: 'k', kind: 'whole' },
     ],
     summary: 'Row k of a matrix, also A[k, all].',
-    examples: [{ entry: `row(${TWO}, 2)`, gives: '[[3, 4]]' }],
+    examples: [
+      { entry: `row(${TWO}, 2)`, gives: '[[3, 4]]' },
+      { entry: 'row([[1, 2], [3, 4]], 1)', gives: '[[1, 2]]' },
+      { entry: 'row(identity(3), 3)', gives: '[[0, 0, 1]]' },
+    ],
     apply: (args) => {
       const m = matrixAt(args, 0)
       const k = numberAt(args, 1).re
@@ -384,7 +527,11 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
       { name: 'k', kind: 'whole' },
     ],
     summary: 'Column k of a matrix, also A[all, k].',
-    examples: [{ entry: `col(${TWO}, 2)`, gives: '[2, 4]' }],
+    examples: [
+      { entry: `col(${TWO}, 2)`, gives: '[2, 4]' },
+      { entry: 'col([[1, 2], [3, 4]], 1)', gives: '[1, 3]' },
+      { entry: 'col(identity(2), 2)', gives: '[0, 1]' },
+    ],
     apply: (args) => {
       const m = matrixAt(args, 0)
       const k = numberAt(args, 1).re
@@ -397,7 +544,11 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
     group: 'building',
     parameters: [{ name: 'A', kind: 'matrix' }],
     summary: 'The vector [rows, columns].',
-    examples: [{ entry: 'size([[1, 2, 3], [4, 5, 6]])', gives: '[2, 3]' }],
+    examples: [
+      { entry: 'size([[1, 2, 3], [4, 5, 6]])', gives: '[2, 3]' },
+      { entry: 'size([1, 2, 3])', gives: '[3, 1]' },
+      { entry: 'size(identity(4))', gives: '[4, 4]' },
+    ],
     apply: (args) => {
       const m = matrixAt(args, 0)
       return valueList([integer(m.rows), integer(m.cols)])

@@ -145,15 +145,31 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     { entry: 'round(-2.5)', gives: '-3' },
     { entry: 'round(3.14159, 2)', gives: '3.14' },
   ]),
-  rounding('floor', 'Largest whole number not above x.', [{ entry: 'floor(-2.5)', gives: '-3' }]),
-  rounding('ceil', 'Smallest whole number not below x.', [{ entry: 'ceil(-2.5)', gives: '-2' }]),
-  rounding('trunc', 'x without its fraction, towards zero.', [{ entry: 'trunc(-2.5)', gives: '-2' }]),
+  rounding('floor', 'Largest whole number not above x.', [
+    { entry: 'floor(-2.5)', gives: '-3' },
+    { entry: 'floor(2.7)', gives: '2' },
+    { entry: 'floor(0.7/0.1)', gives: '7' },
+  ]),
+  rounding('ceil', 'Smallest whole number not below x.', [
+    { entry: 'ceil(-2.5)', gives: '-2' },
+    { entry: 'ceil(2.1)', gives: '3' },
+    { entry: 'ceil((0.1 + 0.2)*10)', gives: '3' },
+  ]),
+  rounding('trunc', 'x without its fraction, towards zero.', [
+    { entry: 'trunc(-2.5)', gives: '-2' },
+    { entry: 'trunc(2.7)', gives: '2' },
+    { entry: 'trunc(4.35*100)', gives: '435' },
+  ]),
   {
     name: 'sign',
     group: 'numbers',
     parameters: [{ name: 'x', kind: 'quantity' }],
     summary: '−1, 0 or 1 as x is negative, zero or positive.',
-    examples: [{ entry: 'sign(-7)', gives: '-1' }],
+    examples: [
+      { entry: 'sign(-7)', gives: '-1' },
+      { entry: 'sign(0)', gives: '0' },
+      { entry: 'sign(10^-400)', gives: '1' },
+    ],
     apply: (args) => {
       const [value] = args
       const exact = value?.kind === 'angle' ? value.turns : value?.kind === 'number' ? value.exact?.re : null
@@ -168,7 +184,11 @@ export const numberFunctions: readonly FunctionDefinition[] = [
       { name: 'n', kind: 'real' },
     ],
     summary: 'Whole part of a/n, rounded down; a is n·quotient + (a mod n).',
-    examples: [{ entry: 'quotient(-7, 3)', gives: '-3' }],
+    examples: [
+      { entry: 'quotient(-7, 3)', gives: '-3' },
+      { entry: 'quotient(7, 3)', gives: '2' },
+      { entry: 'quotient(1, 0.1)', gives: '10' },
+    ],
     apply: (args) => {
       const ratio = A.divide(numberAt(args, 0), numberAt(args, 1))
       return ratio.kind === 'number' ? roundNumber(ratio, 'floor') : ratio
@@ -180,7 +200,11 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     parameters: [whole('a'), whole('b')],
     repeats: true,
     summary: 'Greatest common divisor of whole numbers.',
-    examples: [{ entry: 'gcd(84, 36)', gives: '12' }],
+    examples: [
+      { entry: 'gcd(84, 36)', gives: '12' },
+      { entry: 'gcd(0, 5)', gives: '5' },
+      { entry: 'gcd(10^20, 6)', gives: '2' },
+    ],
     apply: (args) => fromBigInt(args.reduce((g, _, k) => gcd(g, bigAt(args, k)), 0n)),
   },
   {
@@ -189,7 +213,11 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     parameters: [whole('a'), whole('b')],
     repeats: true,
     summary: 'Least common multiple of whole numbers.',
-    examples: [{ entry: 'lcm(4, 6)', gives: '12' }],
+    examples: [
+      { entry: 'lcm(4, 6)', gives: '12' },
+      { entry: 'lcm(6, 10)', gives: '30' },
+      { entry: 'lcm(10^10, 15)', gives: '30000000000' },
+    ],
     apply: (args) => {
       let result = 1n
       for (let k = 0; k < args.length; k += 1) {
@@ -205,7 +233,11 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     group: 'numbers',
     parameters: [whole('n'), whole('k')],
     summary: 'Number of ways to choose k of n.',
-    examples: [{ entry: 'binom(5, 2)', gives: '10' }],
+    examples: [
+      { entry: 'binom(5, 2)', gives: '10' },
+      { entry: 'binom(7, 0)', gives: '1' },
+      { entry: 'binom(100, 50)', gives: '1.0089e29' },
+    ],
     apply: (args) => {
       const n = numberAt(args, 0).re
       const k = numberAt(args, 1).re
@@ -227,7 +259,11 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     group: 'numbers',
     parameters: [whole('n')],
     summary: 'n!, the product of the whole numbers from 1 to n.',
-    examples: [{ entry: '5!', gives: '120' }],
+    examples: [
+      { entry: '5!', gives: '120' },
+      { entry: '0!', gives: '1' },
+      { entry: '200!/198!', gives: '39800' },
+    ],
     apply: (args) => {
       const n = numberAt(args, 0).re
       if (n < 0) return failure('domain', { name: 'factorial', needs: 'a whole number of 0 or more' })
@@ -246,7 +282,11 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     parameters: [quantity],
     repeats: true,
     summary: 'Smallest of its arguments.',
-    examples: [{ entry: 'min(3, -1, 2)', gives: '-1' }],
+    examples: [
+      { entry: 'min(3, -1, 2)', gives: '-1' },
+      { entry: 'min([4, 2, 8])', gives: '2' },
+      { entry: 'min(10^400, 10^401)/10^400', gives: '1' },
+    ],
     apply: (args) => extreme('min', args),
   },
   {
@@ -256,7 +296,11 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     parameters: [quantity],
     repeats: true,
     summary: 'Largest of its arguments.',
-    examples: [{ entry: 'max(3, -1, 2)', gives: '3' }],
+    examples: [
+      { entry: 'max(3, -1, 2)', gives: '3' },
+      { entry: 'max([4, 2, 8])', gives: '8' },
+      { entry: 'max(10^-400, 0) > 0', gives: 'true' },
+    ],
     apply: (args) => extreme('max', args),
   },
   {
@@ -272,6 +316,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'sum(1/k for k = 1 to 4)', gives: '2.0833' },
       { entry: 'sum(1, 2, 3j)', gives: '3 + 3j' },
+      { entry: 'sum(0.1 for k = 1 to 10) == 1', gives: 'true' },
     ],
     apply: (args) => fold('+', args),
   },
@@ -287,6 +332,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'product(k for k = 1 to 5)', gives: '120' },
       { entry: 'product(2, 3, 4)', gives: '24' },
+      { entry: 'product(k/(k + 1) for k = 1 to 9)', gives: '0.1' },
     ],
     apply: (args) => fold('*', args),
   },
@@ -297,7 +343,11 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     parameters: [scalar],
     repeats: true,
     summary: 'Arithmetic mean of its arguments.',
-    examples: [{ entry: 'mean(1, 2, 6)', gives: '3' }],
+    examples: [
+      { entry: 'mean(1, 2, 6)', gives: '3' },
+      { entry: 'mean(10°, 350°)', gives: '180°' },
+      { entry: 'mean(1e308, 1e308)', gives: '1e308' },
+    ],
     apply: (args) => {
       const total = fold('+', args)
       if (total.kind === 'angle') return scaleAngle(total, exactReal(Q.rational(1, args.length) ?? Q.ONE))

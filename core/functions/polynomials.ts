@@ -68,6 +68,7 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'roots([1, 2, 5])', gives: '[-1 - 2j, -1 + 2j]' },
       { entry: 'roots([1, -3, 2])', gives: '[1, 2]' },
+      { entry: 'roots([1, -2, 1])', gives: '[1, 1]' },
     ],
     apply: (args, context) => roots('roots', listOf('roots', argumentAt(args, 0)), context),
   },
@@ -76,7 +77,11 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     group: 'polynomials',
     parameters: p,
     summary: 'The coefficients of a polynomial in one unknown, from the highest power down.',
-    examples: [{ before: ['unknown s'], entry: 'coefficients((s + 1)^2)', gives: '[1, 2, 1]' }],
+    examples: [
+      { before: ['unknown s'], entry: 'coefficients((s + 1)^2)', gives: '[1, 2, 1]' },
+      { before: ['unknown s'], entry: 'coefficients(s^3 - 1)', gives: '[1, 0, 0, -1]' },
+      { before: ['unknown s'], entry: 'coefficients((s + 1)^10)[6]', gives: '252' },
+    ],
     apply: (args) => {
       const list = listOf('coefficients', argumentAt(args, 0))
       return 'kind' in list ? list : valueList(list)
@@ -87,7 +92,11 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     group: 'polynomials',
     parameters: p,
     summary: 'A polynomial multiplied out. Every result already is; of a ratio both parts are.',
-    examples: [{ before: ['unknown s'], entry: 'expand(s*(s + 2))', gives: 's^2 + 2s' }],
+    examples: [
+      { before: ['unknown s'], entry: 'expand(s*(s + 2))', gives: 's^2 + 2s' },
+      { before: ['unknown s'], entry: 'expand((s + 1)^3)', gives: 's^3 + 3s^2 + 3s + 1' },
+      { before: ['unknown s'], entry: 'expand((s + 0.1)*(s + 0.2))', gives: 's^2 + 0.3s + 0.02' },
+    ],
     apply: (args) => {
       const value = argumentAt(args, 0)
       return value.kind === 'polynomial' || value.kind === 'number' ? value : wrong('expand', value)
@@ -98,7 +107,11 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     group: 'polynomials',
     parameters: p,
     summary: 'The degree of a polynomial: the highest sum of powers of a term.',
-    examples: [{ before: ['unknown s'], entry: 'degree(s^3 - s)', gives: '3' }],
+    examples: [
+      { before: ['unknown s'], entry: 'degree(s^3 - s)', gives: '3' },
+      { entry: 'degree(5)', gives: '0' },
+      { before: ['unknown s'], entry: 'degree((s + 1)^5 - s^5)', gives: '4' },
+    ],
     apply: (args) => {
       const value = argumentAt(args, 0)
       if (value.kind !== 'polynomial' && value.kind !== 'number') return wrong('degree', value)
@@ -112,7 +125,11 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     marks: 'ring',
     parameters: [{ name: 'H', kind: 'algebra' }],
     summary: 'The zeros of a ratio of polynomials: the roots of its numerator.',
-    examples: [{ before: ['unknown s'], entry: 'zeros((s + 2)/(s^2 + 1))', gives: '[-2]' }],
+    examples: [
+      { before: ['unknown s'], entry: 'zeros((s + 2)/(s^2 + 1))', gives: '[-2]' },
+      { before: ['unknown s'], entry: 'zeros((s^2 + 1)/s)', gives: '[0 - 1j, 0 + 1j]' },
+      { before: ['unknown s'], entry: 'zeros((s^2 - 3s + 2)/(s - 1))', gives: '[2]' },
+    ],
     apply: (args, context) => ofRatio('zeros', argumentAt(args, 0), context),
   },
   {
@@ -121,7 +138,11 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
     marks: 'cross',
     parameters: [{ name: 'H', kind: 'algebra' }],
     summary: 'The poles of a ratio of polynomials: the roots of its denominator.',
-    examples: [{ before: ['unknown s'], entry: 'poles(s/(s^2 + 3s + 2))', gives: '[-2, -1]' }],
+    examples: [
+      { before: ['unknown s'], entry: 'poles(s/(s^2 + 3s + 2))', gives: '[-2, -1]' },
+      { before: ['unknown s'], entry: 'poles(1/(s^2 + 2s + 5))', gives: '[-1 - 2j, -1 + 2j]' },
+      { before: ['unknown s'], entry: 'poles((s + 1)/((s + 1)*(s + 2)))', gives: '[-2]' },
+    ],
     apply: (args, context) => ofRatio('poles', argumentAt(args, 0), context),
   },
 ]

@@ -69,6 +69,7 @@ export const powerFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'sqrt(16)', gives: '4' },
       { entry: 'sqrt(-4)', gives: '0 + 2j' },
+      { entry: 'sqrt(10^400)', gives: '1e200' },
     ],
     apply: (args) => A.squareRoot(numberAt(args, 0)),
   },
@@ -78,7 +79,11 @@ export const powerFunctions: readonly FunctionDefinition[] = [
     typesetting: { as: 'enclosed', before: '\\sqrt[3]{', after: '}' },
     parameters: [{ name: 'x', kind: 'real' }],
     summary: 'Real cube root of a real number.',
-    examples: [{ entry: 'cbrt(-27)', gives: '-3' }],
+    examples: [
+      { entry: 'cbrt(-27)', gives: '-3' },
+      { entry: 'cbrt(2)', gives: '1.2599' },
+      { entry: 'cbrt(1e-300)', gives: '1e-100' },
+    ],
     apply: (args) => {
       const value = numberAt(args, 0)
       const root = Math.cbrt(value.re)
@@ -100,6 +105,7 @@ export const powerFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'exp(1)', gives: '2.7183' },
       { entry: 'exp(j*90°)', gives: '0 + 1j' },
+      { entry: 'exp(j*180°) + 1', gives: '0 + 0j' },
     ],
     apply: (args) => A.exponential(numberAt(args, 0)),
   },
@@ -109,7 +115,11 @@ export const powerFunctions: readonly FunctionDefinition[] = [
     whole: 'the eigenvalues',
     parameters: [z],
     summary: 'Natural logarithm, base e.',
-    examples: [{ entry: 'ln(-1)', gives: '0 + 3.1416j' }],
+    examples: [
+      { entry: 'ln(-1)', gives: '0 + 3.1416j' },
+      { entry: 'ln(10)', gives: '2.3026' },
+      { entry: 'ln(1 + 1e-20)', gives: '1e-20' },
+    ],
     apply: (args) => naturalLog(numberAt(args, 0)),
   },
   {
@@ -118,7 +128,11 @@ export const powerFunctions: readonly FunctionDefinition[] = [
     parameters: [z],
     spellings: ['log10'],
     summary: 'Common logarithm, base 10.',
-    examples: [{ entry: 'lg(1000)', gives: '3' }],
+    examples: [
+      { entry: 'lg(1000)', gives: '3' },
+      { entry: 'lg(2)', gives: '0.30103' },
+      { entry: 'lg(10^400)', gives: '400' },
+    ],
     apply: (args) => commonLog(numberAt(args, 0)),
   },
   {
@@ -127,7 +141,11 @@ export const powerFunctions: readonly FunctionDefinition[] = [
     parameters: [z],
     spellings: ['log2'],
     summary: 'Binary logarithm, base 2.',
-    examples: [{ entry: 'lb(8)', gives: '3' }],
+    examples: [
+      { entry: 'lb(8)', gives: '3' },
+      { entry: 'lb(10)', gives: '3.3219' },
+      { entry: 'lb(2^-2000)', gives: '-2000' },
+    ],
     apply: (args) => scaledLog(numberAt(args, 0), 2, Math.log2, Math.LN2),
   },
   {
@@ -139,7 +157,11 @@ export const powerFunctions: readonly FunctionDefinition[] = [
       { name: 'base', kind: 'number' },
     ],
     summary: 'Logarithm of x to a base that is always said.',
-    examples: [{ entry: 'log(81, 3)', gives: '4' }],
+    examples: [
+      { entry: 'log(81, 3)', gives: '4' },
+      { entry: 'log(2, 10)', gives: '0.30103' },
+      { entry: 'log(1000, 10) == 3', gives: 'true' },
+    ],
     apply: (args) => {
       const x = numberAt(args, 0)
       const base = numberAt(args, 1)

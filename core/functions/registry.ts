@@ -50,6 +50,11 @@ export function standardName(name: string, count?: number): string | null {
   return readAs?.count === count ? (readAs?.name ?? standard) : standard
 }
 
+/** The inverse of a function of the notation; `null` where none is declared. */
+export function inverseOf(name: string): string | null {
+  return byName.get(name)?.inverse ?? null
+}
+
 export function typesettingOf(name: string): Typesetting | undefined {
   return byName.get(name)?.typesetting
 }

@@ -16,7 +16,11 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
     parameters: [{ name: 's', kind: 'any' }],
     sweeps: true,
     summary: 'The points of a sweep, or of a range, as a vector.',
-    examples: [{ entry: 'vector(0 to 3)', gives: '[0, 1, 2, 3]' }],
+    examples: [
+      { entry: 'vector(0 to 3)', gives: '[0, 1, 2, 3]' },
+      { entry: 'vector(1 to 0 step -0.25)', gives: '[1, 0.75, 0.5, 0.25, 0]' },
+      { entry: 'count(vector(0 to 1 step 0.1))', gives: '11' },
+    ],
     apply: (args) => {
       const value = argumentAt(args, 0)
       if (value.kind === 'vector') return value
@@ -32,7 +36,11 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
     parameters: [{ name: 'v', kind: 'any' }],
     sweeps: true,
     summary: 'A sweep that takes the entries of a vector, one after another.',
-    examples: [{ entry: 'count(sweep([5, 7, 9]))', gives: '3' }],
+    examples: [
+      { entry: 'count(sweep([5, 7, 9]))', gives: '3' },
+      { entry: 'sweep([1, 2, 3])^2', gives: '3 points, 1 … 9' },
+      { entry: 'sweep([1, 4])[2]', gives: '4' },
+    ],
     apply: (args) => {
       const value = argumentAt(args, 0)
       if (value.kind === 'sweep') return value
@@ -56,6 +64,7 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'count([4, 5, 6])', gives: '3' },
       { entry: 'count(0 to 1 step 0.1)', gives: '11' },
+      { entry: 'count(10 to 1000 per decade 10)', gives: '21' },
     ],
     apply: (args) => {
       const value = argumentAt(args, 0)

@@ -158,6 +158,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'dot([1, 2, 3], [4, 5, 6])', gives: '32' },
       { entry: 'dot([1j], [2])', gives: '0 - 2j' },
+      { entry: 'dot([1e200, 1], [1e-200, 1])', gives: '2' },
     ],
     apply: (args) => {
       const both = pair(args)
@@ -169,7 +170,11 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     group: 'vectors',
     parameters: two,
     summary: 'Vector product of two vectors of three entries.',
-    examples: [{ entry: 'cross([1, 0, 0], [0, 1, 0])', gives: '[0, 0, 1]' }],
+    examples: [
+      { entry: 'cross([1, 0, 0], [0, 1, 0])', gives: '[0, 0, 1]' },
+      { entry: 'cross([1, 2, 3], [4, 5, 6])', gives: '[-3, 6, -3]' },
+      { entry: 'cross([0.1, 0.2, 0.3], [0.2, 0.4, 0.6])', gives: '[0, 0, 0]' },
+    ],
     apply: (args) => {
       const both = pair(args)
       return Array.isArray(both) ? cross(both) : both
@@ -180,7 +185,11 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     group: 'vectors',
     parameters: [{ name: 'v', kind: 'array' }],
     summary: 'Length √Σ|x|² of a vector, also ||v||; of a matrix its largest singular value.',
-    examples: [{ entry: 'norm([3, 4])', gives: '5' }],
+    examples: [
+      { entry: 'norm([3, 4])', gives: '5' },
+      { entry: 'norm([1, 1, 1])', gives: '1.7321' },
+      { entry: 'norm([3e200, 4e200])', gives: '5e200' },
+    ],
     apply: (args) => {
       const value = argumentAt(args, 0)
       return value.kind === 'vector' ? euclideanNorm(value) : spectralNorm(matrixAt(args, 0))
@@ -191,7 +200,11 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     group: 'vectors',
     parameters: one,
     summary: 'The vector of length 1 in the direction of v.',
-    examples: [{ entry: 'unit([3, 4])', gives: '[0.6, 0.8]' }],
+    examples: [
+      { entry: 'unit([3, 4])', gives: '[0.6, 0.8]' },
+      { entry: 'unit([0, -2])', gives: '[0, -1]' },
+      { entry: 'unit([3e-200, 4e-200])', gives: '[0.6, 0.8]' },
+    ],
     apply: (args, context) => {
       const v = vectorAt(args, 0)
       const length = euclideanNorm(v)
@@ -207,7 +220,11 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     readAs: { count: 1, name: 'arg' },
     parameters: two,
     summary: 'The angle between two vectors, 0 to 180°. Of one number it is read as arg.',
-    examples: [{ entry: 'angle([1, 0], [1, 1])', gives: '45°' }],
+    examples: [
+      { entry: 'angle([1, 0], [1, 1])', gives: '45°' },
+      { entry: 'angle([1, 0], [0, 1])', gives: '90°' },
+      { entry: 'angle([1, 0], [1, 1e-9])', gives: '5.7296e-8°' },
+    ],
     apply: (args) => {
       const both = pair(args)
       return Array.isArray(both) ? angleBetween(both) : both
@@ -218,7 +235,11 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     group: 'vectors',
     parameters: two,
     summary: 'Distance ||u − v|| of two points.',
-    examples: [{ entry: 'dist([1, 1], [4, 5])', gives: '5' }],
+    examples: [
+      { entry: 'dist([1, 1], [4, 5])', gives: '5' },
+      { entry: 'dist([1, 2, 3], [1, 2, 5])', gives: '2' },
+      { entry: 'dist([0, 0], [3e200, 4e200])', gives: '5e200' },
+    ],
     apply: (args) => {
       const both = pair(args)
       if (!Array.isArray(both)) return both
@@ -236,7 +257,11 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     group: 'vectors',
     parameters: two,
     summary: 'Projection of u onto v.',
-    examples: [{ entry: 'proj([2, 3], [4, 0])', gives: '[2, 0]' }],
+    examples: [
+      { entry: 'proj([2, 3], [4, 0])', gives: '[2, 0]' },
+      { entry: 'proj([3, 4], [1, 1])', gives: '[3.5, 3.5]' },
+      { entry: 'proj([1, 2], [3e200, 0])', gives: '[1, 0]' },
+    ],
     apply: (args, context) => {
       const both = pair(args)
       if (!Array.isArray(both)) return both
@@ -256,7 +281,11 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     group: 'vectors',
     parameters: one,
     summary: 'The entries in ascending order; they must be real numbers, angles or texts.',
-    examples: [{ entry: 'sort([3, 1, 2])', gives: '[1, 2, 3]' }],
+    examples: [
+      { entry: 'sort([3, 1, 2])', gives: '[1, 2, 3]' },
+      { entry: 'sort([40°, 10°])', gives: '[10°, 40°]' },
+      { entry: 'sort([10^-400, 0, -1])', gives: '[-1, 0, 0]' },
+    ],
     apply: (args) => sorted(vectorAt(args, 0)),
   },
   {
@@ -264,7 +293,11 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     group: 'vectors',
     parameters: one,
     summary: 'The entries from the last to the first.',
-    examples: [{ entry: 'reverse([1, 2, 3])', gives: '[3, 2, 1]' }],
+    examples: [
+      { entry: 'reverse([1, 2, 3])', gives: '[3, 2, 1]' },
+      { entry: 'reverse([30°, 60°])', gives: '[60°, 30°]' },
+      { entry: 'reverse(sort([3, 1, 2]))', gives: '[3, 2, 1]' },
+    ],
     apply: (args) => ({ ...vectorAt(args, 0), items: vectorAt(args, 0).items.toReversed() }),
   },
   {
@@ -272,7 +305,11 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     group: 'complex',
     parameters: [{ name: 'z', kind: 'number' }],
     summary: 'The vector [re, im] of a complex number; a force 22∠45° by its components.',
-    examples: [{ entry: 'vec(3 + 4j)', gives: '[3, 4]' }],
+    examples: [
+      { entry: 'vec(3 + 4j)', gives: '[3, 4]' },
+      { entry: 'vec(-2)', gives: '[-2, 0]' },
+      { entry: 'vec(5∠90°)', gives: '[0, 5]' },
+    ],
     apply: (args) => {
       const z = numberAt(args, 0)
       const part = (re: number, k: 're' | 'im'): NumberValue => (z.exact ? exactReal(z.exact[k]) : real(re))
@@ -284,7 +321,11 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
     group: 'complex',
     parameters: [{ name: 'v', kind: 'vector' }],
     summary: 'The complex number of a vector of two real entries: magnitude and direction of a force.',
-    examples: [{ entry: 'phasor([3, 4])', gives: '3 + 4j' }],
+    examples: [
+      { entry: 'phasor([3, 4])', gives: '3 + 4j' },
+      { entry: 'phasor([0, -2])', gives: '0 - 2j' },
+      { entry: 'abs(phasor([3e200, 4e200]))', gives: '5e200' },
+    ],
     apply: (args) => {
       const entries = numbersOf(vectorAt(args, 0))
       if (!Array.isArray(entries)) return entries

@@ -568,7 +568,12 @@ class Binder {
     const builtIn = kept || local || unit ? null : this.names.builtIn(name, args.length)
     if (builtIn !== null) {
       if (node.raised && isMinusOne(node.raised))
-        this.problem ??= inverseUnclear(node, builtIn, this.source.slice(bracketOf(node).from, node.to))
+        this.problem ??= inverseUnclear(
+          node,
+          builtIn,
+          this.source.slice(bracketOf(node).from, node.to),
+          this.names.inverseOf(builtIn),
+        )
       return this.apply(node, callee, builtIn, true, args)
     }
     if (!local && !unit && !kept && !this.isName(name) && suffix === null)

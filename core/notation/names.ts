@@ -22,6 +22,8 @@ export interface Names {
   anywhere(name: string): boolean
   /** The standard spelling of a function of the registry; `null` if there is none. */
   builtIn(name: string, args?: number): string | null
+  /** The function that undoes one of the registry; `null` where none is declared. */
+  inverseOf(name: string): string | null
   /** Names that could have been meant, nearest first; with `only`, those of functions. */
   near(name: string, only: 'function' | null): readonly string[]
 }

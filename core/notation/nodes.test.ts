@@ -1,5 +1,5 @@
 import * as fc from 'fast-check'
-import { standardName } from '../functions/registry'
+import { inverseOf, standardName } from '../functions/registry'
 import { integer } from '../values/make'
 import { bindStatement } from './bind'
 import type { Kept, Names } from './names'
@@ -19,6 +19,7 @@ const names: Names = {
   below: () => null,
   anywhere: (name) => KEPT.has(name),
   builtIn: standardName,
+  inverseOf,
   near: () => [],
 }
 

@@ -63,12 +63,8 @@ export function unknownFunction(callee: NameNode, self: string | null, names: Na
   return problem('unknown-name', callee, { name, near: near.join(', ') }, near.map(write))
 }
 
-const ARC: ReadonlySet<string> = new Set(['sin', 'cos', 'tan'])
-const AREA: ReadonlySet<string> = new Set(['sinh', 'cosh', 'tanh'])
-
 /** `sin^-1(x)`: the inverse function, or one over it? `inner` is the bracket with its argument. */
-export function inverseUnclear(call: Span, name: string, inner: string): Problem {
-  const inverse = ARC.has(name) ? `arc${name}` : AREA.has(name) ? `ar${name}` : null
+export function inverseUnclear(call: Span, name: string, inner: string, inverse: string | null): Problem {
   const fixes = inverse ? [write(`${inverse}${inner}`)] : []
   return problem('inverse-unclear', call, { name }, [...fixes, write(`1/${name}${inner}`)])
 }

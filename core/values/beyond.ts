@@ -3,6 +3,7 @@ import type { Complex } from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { complexTimesPowerOfTwo } from '../numbers/scale'
+import { exactReal } from './make'
 import type { NumberValue } from './types'
 
 /**
@@ -54,9 +55,14 @@ export function quotient(a: ScaledNumber, b: ScaledNumber): Complex {
 }
 
 /** What an exact number near 1 differs from 1 by, which its double has lost; `null` for others. */
-export function beyondOne({ re, im, exact }: NumberValue): number | null {
+export function beyondOne(z: NumberValue): number | null {
+  return differenceFromOne(z)?.re ?? null
+}
+
+/** The same exactly: it can be too small for a double itself. */
+export function differenceFromOne({ re, im, exact }: NumberValue): NumberValue | null {
   const difference = exact && im === 0 && Math.abs(re - 1) < 0.1 ? Q.subtract(exact.re, Q.ONE) : null
-  return difference && Q.toNumber(difference)
+  return difference && exactReal(difference)
 }
 
 /** The principal square root. */

@@ -1,4 +1,4 @@
-import { standardName, typesettingOf } from '../functions/registry'
+import { inverseOf, standardName, typesettingOf } from '../functions/registry'
 import { bindStatement } from '../notation/bind'
 import { statementToLatex } from '../notation/latex'
 import { parseLine } from '../notation/parser'
@@ -18,6 +18,7 @@ export function noteMath(text: string, letter: 'i' | 'j'): string | null {
     below: () => null,
     anywhere: () => false,
     builtIn: standardName,
+    inverseOf,
     near: () => [],
   })
   return statementToLatex(parsed.statement, bound, {
