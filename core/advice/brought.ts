@@ -146,7 +146,7 @@ function* withBase(name: string, line: string): Iterable<Brought> {
 /** True of functions that are called with one argument, from any spelling. */
 function bracketed(word: string): boolean {
   if (word === 'log') return true
-  const definition = findFunction(standardName(word) ?? '')
+  const definition = findFunction(standardName(word, 1) ?? '')
   return definition?.parameters.length === 1 && definition.group !== 'building'
 }
 
