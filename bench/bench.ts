@@ -115,7 +115,7 @@ const KEPT: ReadonlyMap<string, Kept> = new Map([
   ['L', keep(real(L))],
 ])
 const NAMES: Surroundings = {
-  unit: 'deg',
+  angleUnit: 'deg',
   letter: 'j',
   timeLimit: undefined,
   above: (name) => KEPT.get(name) ?? null,

@@ -2,7 +2,7 @@ import { watch } from 'vue'
 import type { Enclosure } from '#shared/enclosure'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
-import { openEnclosure } from './blocks'
+import { openEnclosure } from '../keeping/blocks'
 
 /** How long a block that could not be fetched rests before it is asked for again, in milliseconds. */
 const REST = 5_000

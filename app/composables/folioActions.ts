@@ -1,5 +1,5 @@
-import type { KeyName } from '~/composables/keys'
-import { keyText } from '~/composables/keys'
+import type { KeyName } from '~/texts/keys'
+import { keyText } from '~/texts/keys'
 import { useLineActions } from '~/composables/lineActions'
 import { usePlateActions } from '~/composables/plateActions'
 import { usePlatesStore } from '~/stores/plates'

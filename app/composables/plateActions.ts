@@ -1,7 +1,7 @@
 import { mdiChartLine, mdiChartScatterPlot, mdiTableLarge, mdiVectorCurve, mdiVectorPolyline } from '@mdi/js'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
 import { isOn } from '#shared/plate'
-import { keyText } from '~/composables/keys'
+import { keyText } from '~/texts/keys'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'

@@ -12,7 +12,7 @@ import { usePlatesStore } from '~/stores/plates'
 import { useResultsStore } from '~/stores/results'
 import { useSheetStore } from '~/stores/sheet'
 import { IN_BLACK, IN_COLOUR } from '~/theme/print'
-import { fileName } from './folioFile'
+import { fileName } from '../keeping/folioFile'
 import { usePlatePictures } from './platePictures'
 
 /** The folio as a report, and the files that are made from it. */

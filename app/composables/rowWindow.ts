@@ -1,6 +1,6 @@
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import type { Ref } from 'vue'
-import { rowsBetween, tops } from './rowHeights'
+import { rowsBetween, tops } from '../browser/rowHeights'
 
 /** Folios up to this length are drawn whole. */
 const WHOLE = 80

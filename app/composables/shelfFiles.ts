@@ -4,10 +4,10 @@ import type { FolioCard } from '#shared/folio'
 import { saveAs } from '~/drawing/files'
 import { useExchangeStore } from '~/stores/exchange'
 import { useShelfStore } from '~/stores/shelf'
-import { api } from './api'
+import { api } from '../keeping/api'
 import { askForFiles } from './fileOpening'
-import { arrivals, shelvedAsFile, shelve } from './folioFiles'
-import type { Arrived } from './folioFiles'
+import { arrivals, shelvedAsFile, shelve } from '../keeping/folioFiles'
+import type { Arrived } from '../keeping/folioFiles'
 
 /** Folios that are on the shelf already, in a file that is brought in: asked once for all of them. */
 export interface Twins {

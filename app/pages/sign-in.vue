@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
-import { api } from '~/composables/api'
+import { api } from '~/keeping/api'
 
 /** The door of a server that others on the network can reach: one passphrase. */
 const route = useRoute()

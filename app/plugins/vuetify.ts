@@ -1,7 +1,7 @@
 import { createVuetify } from 'vuetify'
 import type { ThemeDefinition } from 'vuetify'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
-import { pageNonce } from '~/composables/nonce'
+import { pageNonce } from '~/browser/nonce'
 import { THEMES } from '~/theme/tokens'
 import type { Theme } from '~/theme/tokens'
 

@@ -3,7 +3,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { encode } from '#core/exchange/encoding'
 import { ExchangeService } from '~/workers/exchange'
 import { useExchangeStore } from './exchange'
-import { endWorkers, workersOf } from './workerForTests'
+import { endWorkers, workersOf } from '../workers/workerForTests'
 
 let exchange: ReturnType<typeof useExchangeStore>
 let started: ReturnType<typeof workersOf>

@@ -3,8 +3,8 @@ import { createPinia, setActivePinia } from 'pinia'
 import { NO_HEAD } from '#shared/folio'
 import type { Folio } from '#shared/folio'
 import type { Operation } from '#shared/operations'
-import { changeStore, recordsUnder } from '~/composables/browserStore'
-import { readDrafts } from '~/composables/drafts'
+import { changeStore, recordsUnder } from '~/keeping/browserStore'
+import { readDrafts } from '~/keeping/drafts'
 import { useFolioStore } from './folio'
 
 /** The store on its own: no worker, no server; what is sent to either is not its business here. */

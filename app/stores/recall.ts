@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api } from '~/composables/api'
+import { api } from '~/keeping/api'
 import { useFolioStore } from './folio'
 
 /** Earlier entries of the folio, brought back into the line that is being typed. */

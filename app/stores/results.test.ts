@@ -4,9 +4,9 @@ import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import { readoutText } from '#core/format/readout'
 import { EvaluatorService } from '~/workers/evaluator'
 import { useResultsStore } from './results'
-import { endWorkers, workersOf } from './workerForTests'
+import { endWorkers, workersOf } from '../workers/workerForTests'
 
-jest.mock('~/composables/browserStore', () => ({
+jest.mock('~/keeping/browserStore', () => ({
   changeStore: jest.fn(async () => true),
   recordAt: jest.fn(async () => undefined),
 }))

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { FolioCard, ShelfSort } from '#shared/folio'
-import { api, RequestError } from '~/composables/api'
+import { api, RequestError } from '~/keeping/api'
 import { usePreferencesStore } from './preferences'
 
 /** The folios there are, a page at a time. */

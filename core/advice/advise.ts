@@ -23,7 +23,7 @@ export interface Tried {
 export interface Place {
   readonly source: string
   readonly letter: 'i' | 'j'
-  readonly unit: 'deg' | 'rad'
+  readonly angleUnit: 'deg' | 'rad'
   /** `above`: a line that would stand above it. */
   evaluate(source: string, above: string | null): Tried
 }
@@ -193,8 +193,8 @@ function same(a: string, b: string): boolean {
   return a !== '' && a === b
 }
 
-function readingOf({ parsed, evaluated }: Tried, { letter, unit }: Place): string {
-  const style = { letter, bare: evaluated.bare, unit, grouping: false, typesetting: typesettingOf }
+function readingOf({ parsed, evaluated }: Tried, { letter, angleUnit }: Place): string {
+  const style = { letter, bare: evaluated.bare, angleUnit, grouping: false, typesetting: typesettingOf }
   return withoutSpans(statementToLatex(parsed.statement, evaluated.bound, style))
 }
 

@@ -194,7 +194,7 @@ function* otherWords(line: string): Iterable<Brought> {
 const degreeWord = everywhere('brought-degrees', /(?<=[\d)\p{L}])\s*(?:degrees?|grad)(?![\p{L}\p{Nd}_(])/gu, '°')
 
 /** `x to deg`, `30° in radians`. */
-function* inUnit(line: string, known: Known): Iterable<Brought> {
+function* inAngleUnit(line: string, known: Known): Iterable<Brought> {
   const match = new RegExp(
     `^(\\s*${NAME}\\s*=\\s*)?(.+?)\\s+(?:to|in|as)\\s+(deg|degrees?|rad|radians?)\\s*$`,
     'u',
@@ -338,7 +338,7 @@ const definedBracketless = everywhere('brought-parameter', pattern(`^\\s*(${NAME
 /** Likelier ones first, where several fit. */
 const RULES: readonly Rule[] = [
   remark, power, transposed, wholeQuotient, ended, given, declared, arrow, changedBy, entryByEntry, ranges, groups, rows,
-  decimalCommaOrPair, calledRest, rest, percent, otherWords, degreeWord, inUnit, ...phasors, bracketless, bracketlessPair,
+  decimalCommaOrPair, calledRest, rest, percent, otherWords, degreeWord, inAngleUnit, ...phasors, bracketless, bracketlessPair,
   runTogether, raisedBracketless, directionAlone, definedBracketless, twoIndices, indexBraces, otherBrackets, calledValue, ...andOr, leftDivision, calledPower,
   filledWithZeros, crossWord, mendedCross, mendedDot, loosePrefix, smallTranspose, askedFor,
 ] // prettier-ignore

@@ -117,8 +117,8 @@ function hintMultiples(definition: FunctionDefinition, args: readonly Value[], n
     const of = node.args[k]
     if (!of || arg.kind !== 'sweep' || arg.of !== 'number' || definition.parameters[k]?.kind !== 'angle') return
     const last = arg.re[arg.count - 1] ?? 0
-    if (arg.pi && context.unit === 'deg') context.hint('multiple-of-pi-in-degrees', of)
-    else if (!arg.pi && !arg.complex && context.unit === 'rad' && TURNS.has(last) && arg.axis.values === arg.re)
+    if (arg.pi && context.angleUnit === 'deg') context.hint('multiple-of-pi-in-degrees', of)
+    else if (!arg.pi && !arg.complex && context.angleUnit === 'rad' && TURNS.has(last) && arg.axis.values === arg.re)
       context.hint('round-degrees-in-radians', of, { value: last })
   })
 }

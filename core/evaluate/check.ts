@@ -6,7 +6,7 @@ import { pointAt } from '../values/sweeps'
 import * as C from '../numbers/complex'
 import { normalAngle, angleOf } from '../values/make'
 import { asMatrix, itemsOf, shapeText } from '../values/matrices'
-import { inUnit } from '../values/convert'
+import { inAngleUnit } from '../values/convert'
 import type { AngleValue, CheckValue, NumberValue, Value } from '../values/types'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
@@ -91,7 +91,7 @@ function asAngle(value: Value, node: Node | null, context: Context): AngleValue 
   if (value.kind === 'angle') return value
   if (value.kind !== 'number' || value.im !== 0) return null
   if (node) context.bare(node, value)
-  return inUnit(value, context.unit)
+  return inAngleUnit(value, context.angleUnit)
 }
 
 /** Lists with angles in them: entry by entry. */
@@ -291,7 +291,7 @@ function anglePlaces(node: Node, context: Context): number | null {
 }
 
 function unitOf(context: Context): number {
-  return context.unit === 'deg' ? Math.PI / 180 : 1
+  return context.angleUnit === 'deg' ? Math.PI / 180 : 1
 }
 
 /** Without brackets and signs. */

@@ -37,7 +37,7 @@ function comparedValues(
     const bare = (left.kind === 'angle') !== (right.kind === 'angle')
     if (bare && left.kind === 'number') context.bare(node.first, left)
     if (bare && right.kind === 'number') context.bare(rightNode, right)
-    const result = compare(sign, left, right, () => context.unit)
+    const result = compare(sign, left, right, () => context.angleUnit)
     if (result.kind === 'failure') return result
     const inexact = (v: Value): boolean => v.kind === 'number' && v.exact === null && v.pi === null
     if (sign === '==' && (inexact(left) || inexact(right))) context.hint('equals-rounded', node)

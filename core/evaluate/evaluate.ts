@@ -5,7 +5,7 @@ import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
 import type { Mark, Node, Polar } from '../notation/tree'
 import * as A from '../values/arithmetic'
-import { inUnit } from '../values/convert'
+import { inAngleUnit } from '../values/convert'
 import { hintCondition } from '../operators/conditioning'
 import { euclideanNorm } from '../values/vectors'
 import { angleOf, angleOfTurns, integer, text } from '../values/make'
@@ -187,7 +187,7 @@ function polarOf(node: Polar, size: Value, value: Value, context: Context): Valu
     return failureAt(node.angle, failure('angle-real', { kind: value.kind }))
   }
   if (value.kind === 'number') context.bare(node.angle, value)
-  const angle = value.kind === 'angle' ? value : inUnit(value, context.unit)
+  const angle = value.kind === 'angle' ? value : inAngleUnit(value, context.angleUnit)
   if (angle.turns || angle.degrees !== undefined) return A.multiply(size, A.onUnitCircleAt(angle))
   return A.rounded(C.polar(size.re, angle.radians), true, size)
 }

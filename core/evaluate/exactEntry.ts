@@ -6,7 +6,7 @@ import { evaluateLine } from './line'
 /** An entry without names as an exact number; `null` where it is none. */
 export function exactEntry(source: string, letter: 'i' | 'j'): Gaussian | null {
   const { value } = evaluateLine(parseLine(source), {
-    unit: 'deg',
+    angleUnit: 'deg',
     letter,
     timeLimit: 200,
     above: () => null,

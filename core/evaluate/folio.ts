@@ -159,7 +159,7 @@ export class FolioEvaluator {
     const readers = new Map<number, number[]>()
     this.lines.forEach((line, index) => {
       for (const hint of this.cache.get(line.id)?.result?.evaluated.hints ?? []) {
-        const shadowed = dataOf(hint, 'prefix-shadowed') ?? dataOf(hint, 'unit-shadowed')
+        const shadowed = dataOf(hint, 'prefix-shadowed') ?? dataOf(hint, 'letter-shadowed')
         if (!shadowed) continue
         const by = definitions.get(shadowed.name)?.findLast((d) => d < index)
         if (by !== undefined) readers.set(by, [...new Set([...(readers.get(by) ?? []), index + 1])])
@@ -217,19 +217,19 @@ export class FolioEvaluator {
 
   private stampedAs(
     { parsed }: Cached,
-    unit: AngleUnit,
+    angleUnit: AngleUnit,
     index: number,
     scope: ReadonlyMap<string, Entry>,
     definitions: ReadonlyMap<string, readonly number[]>,
   ): string | null {
     const ask = (angle: AngleUnit): Asked =>
       new Asked({ ...this.settings, angle }, index, scope, definitions, this.nearNames, this.enclosures)
-    const meant = evaluateLine(parsed, ask(unit))
+    const meant = evaluateLine(parsed, ask(angleUnit))
     if (meant.problem || meant.bare.size === 0) return null
-    const text = stampUnit(parsed.source, meant.bare, unit)
-    const other = unit === 'deg' ? 'rad' : 'deg'
-    // It must say the same in either unit.
-    const both = [unit, other] as const
+    const text = stampUnit(parsed.source, meant.bare, angleUnit)
+    const other = angleUnit === 'deg' ? 'rad' : 'deg'
+    // It must say the same in either angleUnit.
+    const both = [angleUnit, other] as const
     const same = both.every((angle) => {
       const found = evaluateLine(parseLine(text), ask(angle))
       return found.problem === null && found.bare.size === 0 && sameForReaders(meant, found)
@@ -344,7 +344,7 @@ export class FolioEvaluator {
     const place: Place = {
       source: cached.source,
       letter: this.settings.letter,
-      unit: this.settings.angle,
+      angleUnit: this.settings.angle,
       evaluate: (source, above) => {
         const parsed = parseLine(source)
         const there = above === null ? asked : asked.under(parseLine(above))
@@ -385,7 +385,7 @@ export class FolioEvaluator {
     if (settings === null || settings.letter !== this.settings.letter) return false
     // Room that others have given up since is room for this line.
     if (cached.refused > 0 && this.held + cached.refused <= DOUBLES_MOST) return false
-    if (result?.evaluated.unitUsed && settings.angle !== this.settings.angle) return false
+    if (result?.evaluated.angleUnitUsed && settings.angle !== this.settings.angle) return false
     return cached.questions.every(
       (q) => ask(q.kind, q.name, index, scope, definitions, this.nearNames, this.enclosures) === q.answer,
     )
@@ -536,7 +536,7 @@ class Asked implements Surroundings {
     }
   }
 
-  get unit(): AngleUnit {
+  get angleUnit(): AngleUnit {
     return this.settings.angle
   }
 

@@ -31,7 +31,7 @@ export interface Evaluated {
   /** Terms that were read in the unit of the conventions. */
   readonly bare: ReadonlySet<Node>
   /** True where the outcome depends on the unit of the conventions. */
-  readonly unitUsed: boolean
+  readonly angleUnitUsed: boolean
 }
 
 class Outcome implements Evaluated {
@@ -41,13 +41,13 @@ class Outcome implements Evaluated {
     readonly problem: Problem | null,
     readonly hints: readonly Problem[],
     readonly bare: ReadonlySet<Node>,
-    readonly unitUsed: boolean,
+    readonly angleUnitUsed: boolean,
   ) {}
 }
 
 /** What a line sees of the lines above it. */
 export interface Surroundings extends Names {
-  readonly unit: AngleUnit
+  readonly angleUnit: AngleUnit
   /** Longest time for the line, in milliseconds. */
   readonly timeLimit: number | undefined
   /** Told now and then how far a long calculation has come. */
@@ -70,18 +70,18 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   const edge = value === null || C.isFinite(value) ? null : atTheEdge(value, bound, parsed)
   if (edge?.code === 'too-large') return failed(bound, edge, run)
   const hints = allHints(bound, run.hints, edge)
-  return new Outcome(bound, value, null, hints, run.bareTerms, run.unitUsed)
+  return new Outcome(bound, value, null, hints, run.bareTerms, run.angleUnitUsed)
 }
 
 function failed(bound: Bound, why: Problem, run: Run): Evaluated {
-  return new Outcome(bound, null, why, NO_PROBLEMS, run.bareTerms, run.unitUsed)
+  return new Outcome(bound, null, why, NO_PROBLEMS, run.bareTerms, run.angleUnitUsed)
 }
 
 /** Anything but a number. */
 function otherOutcome(outcome: Value | Failure, parsed: Parsed, bound: Bound, run: Run): Evaluated {
   if (outcome.kind === 'failure') return failed(bound, failureToProblem(outcome, parsed.source), run)
   const value = named(outcome, parsed.statement)
-  return new Outcome(bound, value, null, allHints(bound, run.hints, null), run.bareTerms, run.unitUsed)
+  return new Outcome(bound, value, null, allHints(bound, run.hints, null), run.bareTerms, run.angleUnitUsed)
 }
 
 /** What is to be said of a number that is not finite: nothing of ∞ itself. */
@@ -142,7 +142,7 @@ class Run implements Budget, Clock, Notes, Scope {
   depth = DEPTH_LIMIT
   deadline = 0
   hints: readonly Problem[] = NO_PROBLEMS
-  unitUsed = false
+  angleUnitUsed = false
   /** Made only when a term is read in the unit of the conventions. */
   private terms: Set<Node> | null = null
 
@@ -167,16 +167,16 @@ class Run implements Budget, Clock, Notes, Scope {
     return this.terms ?? NO_TERMS
   }
 
-  get unit(): AngleUnit {
-    this.unitUsed = true
-    return this.names.unit
+  get angleUnit(): AngleUnit {
+    this.angleUnitUsed = true
+    return this.names.angleUnit
   }
 
   bare(node: Node, value: Value): void {
-    this.unitUsed = true
+    this.angleUnitUsed = true
     this.terms ??= new Set()
     this.terms.add(node)
-    const hint = suspiciousArgument(value, this.names.unit)
+    const hint = suspiciousArgument(value, this.names.angleUnit)
     if (hint) this.told(hint, node)
   }
 

@@ -9,9 +9,9 @@ const ROUND_DEGREES: ReadonlySet<number> = new Set([
 ])
 
 /** A bare argument that was probably meant in the other unit; `null` where nothing is odd. */
-export function suspiciousArgument(value: Value, unit: AngleUnit): Told | null {
+export function suspiciousArgument(value: Value, angleUnit: AngleUnit): Told | null {
   if (value.kind !== 'number') return null
-  if (unit === 'deg') return value.pi ? told('multiple-of-pi-in-degrees') : null
+  if (angleUnit === 'deg') return value.pi ? told('multiple-of-pi-in-degrees') : null
   return value.exact && ROUND_DEGREES.has(Math.abs(value.re))
     ? told('round-degrees-in-radians', { value: value.re })
     : null

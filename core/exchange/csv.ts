@@ -5,7 +5,7 @@ import { COLUMNS_MOST, ROWS_MOST } from '../measured/data'
 import type { Column, Data } from '../measured/data'
 import { blockOf, cellOf, dialectOf, numeralText } from './dialect'
 import type { Dialect } from './dialect'
-import { bareUnit, belongTogether, headOf, isUnit, joinedName } from './heads'
+import { bareUnit, belongTogether, headOf, isImaginary, joinedName } from './heads'
 import type { Head } from './heads'
 import { fault, remark } from './told'
 import type { Fault, Remark } from './told'
@@ -203,7 +203,7 @@ const isNumber = (cell: string): boolean => typeof cellOf(cell, '.') === 'number
 
 function areUnits(cells: readonly string[]): boolean {
   const filled = cells.map((c) => bareUnit(c.replace(/^[\s#%!]+/, ''))).filter((c) => c !== '')
-  return filled.length > 0 && filled.every(isUnit)
+  return filled.length > 0 && filled.every(isImaginary)
 }
 
 function readingOf(

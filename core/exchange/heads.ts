@@ -17,7 +17,7 @@ const UNIT = new RegExp(
 )
 
 /** True for what is written as the unit of a column. */
-export function isUnit(text: string): boolean {
+export function isImaginary(text: string): boolean {
   return UNIT.test(text.trim())
 }
 
@@ -88,14 +88,14 @@ function nameAndUnit(text: string): { name: string; unit: string } {
   const bracket = /^(.*?)\s*(?:\(([^()]*)\)|\[([^[\]]*)\]|<([^<>]*)>)$/.exec(text)
   if (bracket) {
     const unit = bracket[2] ?? bracket[3] ?? bracket[4] ?? ''
-    if ((bracket[1] ?? '') !== '' && !/^\d/.test(unit) && (isUnit(unit) || unit === ''))
+    if ((bracket[1] ?? '') !== '' && !/^\d/.test(unit) && (isImaginary(unit) || unit === ''))
       return { name: (bracket[1] ?? '').trim(), unit }
   }
   const slash = /^(.*\S)\s*\/\s*(\S+(?:\/\S+)?)$/.exec(text)
-  if (slash && (isUnit(slash[2] ?? '') || / \/ /.test(text)))
+  if (slash && (isImaginary(slash[2] ?? '') || / \/ /.test(text)))
     return { name: (slash[1] ?? '').trim(), unit: slash[2] ?? '' }
   const other = /^(.*\S)\s*(?:,| in )\s*(\S+)$/.exec(text)
-  if (other && isUnit(other[2] ?? '')) return { name: (other[1] ?? '').trim(), unit: other[2] ?? '' }
+  if (other && isImaginary(other[2] ?? '')) return { name: (other[1] ?? '').trim(), unit: other[2] ?? '' }
   return { name: text, unit: '' }
 }
 

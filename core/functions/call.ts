@@ -1,5 +1,5 @@
 import type { Context } from '../operators/context'
-import { asRadians, inUnit } from '../values/convert'
+import { asRadians, inAngleUnit } from '../values/convert'
 import { asMatrix, asVector, itemsOf, mapMatrix, matrixOf, shapeText } from '../values/matrices'
 import type { Node } from '../notation/tree'
 import * as Q from '../numbers/rational'
@@ -201,16 +201,16 @@ function coerce(
       if (value.kind !== 'number') return wrongKind(definition, parameter, value)
       if (value.im !== 0) return value
       context.bare(node, value)
-      if (definition.idleIn !== undefined && definition.idleIn === context.unit && !context.pointwise)
+      if (definition.idleIn !== undefined && definition.idleIn === context.angleUnit && !context.pointwise)
         context.hint(definition.idleIn === 'deg' ? 'degrees-of-degrees' : 'radians-of-radians', node)
-      return inUnit(value, context.unit)
+      return inAngleUnit(value, context.angleUnit)
     case 'number': {
       const number = value.kind === 'angle' ? asRadians(value) : value
       return number.kind === 'number' ? number : wrongKind(definition, parameter, value)
     }
     case 'scalar':
       return value.kind === 'number' || value.kind === 'angle' ? value : wrongKind(definition, parameter, value)
-    case 'quantity':
+    case 'real or angle':
       if (value.kind === 'angle') return value
       return value.kind === 'number' && value.im === 0 ? value : wrongKind(definition, parameter, value)
     case 'real': {

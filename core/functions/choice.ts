@@ -80,8 +80,8 @@ const rest: FunctionDefinition = {
   infix: true,
   group: 'numbers',
   parameters: [
-    { name: 'a', kind: 'quantity' },
-    { name: 'b', kind: 'quantity' },
+    { name: 'a', kind: 'real or angle' },
+    { name: 'b', kind: 'real or angle' },
   ],
   summary: 'The rest of the floored division of a by b: of the sign of b.',
   examples: [

@@ -22,12 +22,12 @@ export type Group =
 
 /**
  * What a parameter takes. `angle`: an angle, a bare real number read in the
- * convention's unit, or a complex number of radians. `quantity`: a real number
+ * convention's unit, or a complex number of radians. `real or angle`: a real number
  * or an angle. `scalar`: any number or an angle. `number`: any number, an angle
  * counting as its radians.
  */
 export type ParameterKind =
-  'number' | 'real' | 'whole' | 'angle' | 'quantity' | 'scalar' | 'truth' | 'text' | 'any' | 'algebra' | ArrayKind
+  'number' | 'real' | 'whole' | 'angle' | 'real or angle' | 'scalar' | 'truth' | 'text' | 'any' | 'algebra' | ArrayKind
 
 /** `array`: a vector or a matrix; `matrix`: the same, a vector counting as a column. */
 export type ArrayKind = 'vector' | 'matrix' | 'array'

@@ -47,14 +47,14 @@ function roundNumber(x: NumberValue, how: Rounding, places = 0): NumberValue {
 /** An angle is rounded in the unit of the conventions. */
 function roundQuantity(value: Value | undefined, how: Rounding, places: number, context: Context): Value {
   if (value?.kind === 'angle') {
-    if (context.unit === 'deg') {
+    if (context.angleUnit === 'deg') {
       const exact = value.turns && Q.multiply(value.turns, { n: 360, d: 1 })
       return degrees(roundNumber(exact ? exactReal(exact) : real(asDegrees(value)), how, places))
     }
     return radians(roundNumber(asRadians(value), how, places))
   }
   if (value?.kind === 'number') return roundNumber(value, how, places)
-  throw new Error('the argument is declared as a quantity')
+  throw new Error('the argument is declared as a real number or an angle')
 }
 
 function rounding(name: Rounding, summary: string, examples: readonly Example[]): FunctionDefinition {
@@ -64,10 +64,10 @@ function rounding(name: Rounding, summary: string, examples: readonly Example[])
     parameters:
       name === 'round'
         ? [
-            { name: 'x', kind: 'quantity' },
+            { name: 'x', kind: 'real or angle' },
             { name: 'n', kind: 'whole' },
           ]
-        : [{ name: 'x', kind: 'quantity' }],
+        : [{ name: 'x', kind: 'real or angle' }],
     ...(name === 'round' ? { optional: 1 } : {}),
     summary,
     examples,
@@ -102,7 +102,7 @@ function fold(sign: '+' | '*', args: readonly Value[]): Value | Failure {
   let total: Value | Failure = args[0] ?? integer(0)
   for (const value of args.slice(1)) {
     if (total.kind === 'failure') return total
-    total = binary(sign, total, value, { unit: 'rad', exponent: false, bareSide: () => undefined })
+    total = binary(sign, total, value, { angleUnit: 'rad', exponent: false, bareSide: () => undefined })
   }
   return total
 }
@@ -135,7 +135,7 @@ function compared(a: Value, b: Value): number | null {
   return a.kind === 'number' && b.kind === 'number' ? A.order(a, b) : null
 }
 
-const quantity = { name: 'a', kind: 'quantity' } as const
+const realOrAngle = { name: 'a', kind: 'real or angle' } as const
 const scalar = { name: 'a', kind: 'scalar' } as const
 const whole = (name: string) => ({ name, kind: 'whole' }) as const
 
@@ -163,7 +163,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   {
     name: 'sign',
     group: 'numbers',
-    parameters: [{ name: 'x', kind: 'quantity' }],
+    parameters: [{ name: 'x', kind: 'real or angle' }],
     summary: '−1, 0 or 1 as x is negative, zero or positive.',
     examples: [
       { entry: 'sign(-7)', gives: '-1' },
@@ -279,7 +279,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     name: 'min',
     group: 'numbers',
     overPoints: (sweep) => extremePoint(sweep, -1),
-    parameters: [quantity],
+    parameters: [realOrAngle],
     repeats: true,
     summary: 'Smallest of its arguments.',
     examples: [
@@ -293,7 +293,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     name: 'max',
     group: 'numbers',
     overPoints: (sweep) => extremePoint(sweep, 1),
-    parameters: [quantity],
+    parameters: [realOrAngle],
     repeats: true,
     summary: 'Largest of its arguments.',
     examples: [

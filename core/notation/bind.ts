@@ -12,14 +12,14 @@ import { BoundLine, UsedName } from './names'
 import type { Bound, Kept, Names, Used } from './names'
 import { bracketOf } from './tree'
 import type {
-  Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Quantity, Series, Slice, Span, Statement,
+  Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Lettered, Series, Slice, Span, Statement,
 } from './tree' // prettier-ignore
 import { comesApart, isLetter } from './syntax'
 import { inverseUnclear, unknownFunction, unknownName } from './unknown'
 import { CONSTANTS, RESERVED } from './words'
 import * as N from './nodes'
 
-const UNIT_VALUE = exactNumber(G.UNIT)
+const IMAGINARY = exactNumber(G.I)
 const CONSTANT_VALUES: Readonly<Record<'pi' | 'e' | 'inf' | 'eps', Value>> = {
   pi: multipleOfPi(G.ONE),
   e: real(Math.E),
@@ -27,7 +27,7 @@ const CONSTANT_VALUES: Readonly<Record<'pi' | 'e' | 'inf' | 'eps', Value>> = {
   eps: exactReal(Q.power(Q.whole(2), -52) ?? Q.ZERO),
 }
 
-/** Resolves what depends on scope: which letters are names, which are the unit, what is called. */
+/** Resolves what depends on scope: which letters are names, which are the imaginary unit, what is called. */
 export function bindStatement(source: string, statement: Statement, names: Names): Bound {
   // A line of plain numbers is bound as it stands.
   if (statement.type === 'expression' && statement.free) return boundAs(statement.body)
@@ -122,7 +122,7 @@ class Binder {
     else if (text.includes('.')) this.fail('not-definable', name, { left: text })
   }
 
-  private isUnit(name: string): boolean {
+  private isImaginary(name: string): boolean {
     if (name === this.names.letter) return true
     return isLetter(name) && !this.locals.has(name) && this.names.above(name) === null
   }
@@ -150,7 +150,7 @@ class Binder {
         const inner = this.bind(node.inner)
         return inner === node.inner ? node : N.group(inner, false, node.from, node.to)
       }
-      case 'quantity':
+      case 'lettered':
       case 'call':
         return this.whole(node) ?? this.product(this.split(node))
       case 'chain':
@@ -261,7 +261,7 @@ class Binder {
 
   private sum(node: Extract<Node, { type: 'sum' }>): Node {
     const raw = node.right
-    if (raw.type === 'polar' && raw.magnitude.type === 'quantity' && this.isUnit(raw.magnitude.run)) {
+    if (raw.type === 'polar' && raw.magnitude.type === 'lettered' && this.isImaginary(raw.magnitude.run)) {
       const left = this.slice(node.left)
       const right = this.slice(raw.magnitude)
       const angle = this.slice(raw.angle)
@@ -303,7 +303,7 @@ class Binder {
     let quotient: Span | null = null
     for (const item of node.rest) {
       const one = this.whole(item.node)
-      if (item.sign === '/' && item.node.type === 'quantity' && one) this.hintQuotient(node, left, item.node)
+      if (item.sign === '/' && item.node.type === 'lettered' && one) this.hintQuotient(node, left, item.node)
       const pieces = one ? null : this.split(item.node)
       const count = pieces ? pieces.length : 1
       for (let k = 0; k < count; k += 1) {
@@ -320,17 +320,19 @@ class Binder {
   /** A factor that stays one node: anything but digits with what they multiply. */
   private whole(node: Node): Node | null {
     switch (node.type) {
-      case 'quantity':
-        return this.isUnit(node.run) ? imaginaryNumeral(node) : null
+      case 'lettered':
+        return this.isImaginary(node.run) ? imaginaryNumeral(node) : null
       case 'call':
-        return node.callee.type === 'name' && !this.isUnit(node.callee.name) ? this.called(node, node.callee) : null
+        return node.callee.type === 'name' && !this.isImaginary(node.callee.name)
+          ? this.called(node, node.callee)
+          : null
       default:
         return comesApart(node) ? null : this.bind(node)
     }
   }
 
   /** `1/4j` divides by 4j. */
-  private hintQuotient(chain: Chain, left: Node, bottom: Quantity): void {
+  private hintQuotient(chain: Chain, left: Node, bottom: Lettered): void {
     const text = this.slice(bottom)
     const top = this.slice(left)
     this.hint('quotient-imaginary', { from: chain.from, to: bottom.to }, { bottom: text }, [
@@ -363,8 +365,8 @@ class Binder {
   /** A factor as one bound node, or as digits and what they multiply (`2x^2` is 2 · x²). */
   private split(node: Node): Node[] {
     switch (node.type) {
-      case 'quantity':
-        return this.quantity(node)
+      case 'lettered':
+        return this.lettered(node)
       case 'call':
         return this.call(node)
       case 'power':
@@ -398,16 +400,16 @@ class Binder {
 
   private power(node: Extract<Node, { type: 'power' }>): Node[] {
     const exponent = this.exponent(node)
-    if (node.base.type === 'quantity') {
+    if (node.base.type === 'lettered') {
       const imaginary = this.imaginaryParts(node.base)
       if (imaginary) {
-        const { digits, unit } = imaginary
-        const raised: Node = N.power(unit, exponent, unit.from, node.to)
+        const { digits, letter } = imaginary
+        const raised: Node = N.power(letter, exponent, letter.from, node.to)
         return [N.product('implicit', digits, raised, node.from, node.to)]
       }
     }
     return this.onLast(node.base, (base) => {
-      if (base.type === 'literal' && base.prefix !== '' && node.base.type === 'quantity')
+      if (base.type === 'literal' && base.prefix !== '' && node.base.type === 'lettered')
         this.hint('prefix-power', node, { base: this.slice(base) }, [
           write(`(${this.slice(base)})^${this.slice(node.exponent)}`),
         ])
@@ -417,7 +419,7 @@ class Binder {
 
   private exponent(node: Extract<Node, { type: 'power' }>): Node {
     const raw = node.exponent.type === 'sign' ? node.exponent.operand : node.exponent
-    if (raw.type === 'quantity' && this.split(raw).length > 1) {
+    if (raw.type === 'lettered' && this.split(raw).length > 1) {
       const base = this.slice(node.base)
       const sign = node.exponent.type === 'sign' ? node.exponent.sign : ''
       this.fail('power-bracketing', node, { text: this.slice(node) }, [
@@ -429,18 +431,18 @@ class Binder {
   }
 
   /** `4j` as 4 and j, so that a power can bind to the letter. */
-  private imaginaryParts(node: Quantity): { digits: Node; unit: Node } | null {
-    if (this.isName(node.run) && !this.isUnit(node.run)) return null
+  private imaginaryParts(node: Lettered): { digits: Node; letter: Node } | null {
+    if (this.isName(node.run) && !this.isImaginary(node.run)) return null
     const letter = node.run.slice(-1)
-    const suffix = readSuffix(node.run, (name) => this.isUnit(name))
+    const suffix = readSuffix(node.run, (name) => this.isImaginary(name))
     const prefixed = suffix?.kind === 'prefix' && suffix.imaginary
-    if (!this.isUnit(node.run) && !prefixed) return null
+    if (!this.isImaginary(node.run) && !prefixed) return null
     const exponent = prefixed ? suffix.exponent : 0
     const prefix = prefixed ? suffix.prefix : ''
     const cut = node.to - letter.length
     return {
       digits: N.literal(realLiteral(node.digits, exponent), node.digits, prefix, 'none', node.from, cut),
-      unit: N.constant('unit', UNIT_VALUE, cut, node.to),
+      letter: N.constant('imaginary', IMAGINARY, cut, node.to),
     }
   }
 
@@ -451,7 +453,7 @@ class Binder {
 
   private angle(node: Polar): Node {
     const raw = node.angle.type === 'sign' ? node.angle.operand : node.angle
-    const runs = raw.type === 'quantity' || raw.type === 'postfix' || raw.type === 'call'
+    const runs = raw.type === 'lettered' || raw.type === 'postfix' || raw.type === 'call'
     const pieces = runs ? this.split(raw) : []
     const last = pieces.at(-1)
     const pi = last?.type === 'constant' && last.name === 'pi'
@@ -465,12 +467,12 @@ class Binder {
     return this.bind(node.angle)
   }
 
-  private quantity(node: Quantity): Node[] {
+  private lettered(node: Lettered): Node[] {
     const { digits, run } = node
     const runSpan = { from: node.runFrom, to: node.to }
     const number = numeralNode(node.numeral, node.from, node.runFrom)
-    const suffix = readSuffix(run, (name) => this.isUnit(name))
-    if (this.isUnit(run)) return [imaginaryNumeral(node)]
+    const suffix = readSuffix(run, (name) => this.isImaginary(name))
+    if (this.isImaginary(run)) return [imaginaryNumeral(node)]
     if (this.isName(run)) {
       if (!this.locals.has(run) && CONSTANTS.get(run) === undefined) this.hintShadowed(node, suffix)
       return [number, this.name(N.name(run, runSpan.from, runSpan.to))]
@@ -488,11 +490,11 @@ class Binder {
   }
 
   /** Digits before a kept name that would otherwise be a prefix or the imaginary unit. */
-  private hintShadowed(node: Quantity, suffix: Suffix | null): void {
+  private hintShadowed(node: Lettered, suffix: Suffix | null): void {
     const { digits, run } = node
     const product = write(`${digits}*${run}`)
     if (isLetter(run))
-      this.hint('unit-shadowed', node, { name: run }, [product, write(`${digits}${this.names.letter}`)])
+      this.hint('letter-shadowed', node, { name: run }, [product, write(`${digits}${this.names.letter}`)])
     else if (suffix?.kind === 'prefix' && !suffix.imaginary) {
       const data = { text: this.slice(node), digits, name: run }
       this.hint('prefix-shadowed', node, data, [product, write(`${digits}e${suffix.exponent}`)])
@@ -502,7 +504,7 @@ class Binder {
   private name(node: NameNode): Node {
     const { name, from, to } = node
     if (this.locals !== NO_NAMES && this.locals.has(name)) return node
-    if (this.isUnit(name)) return N.constant('unit', UNIT_VALUE, from, to)
+    if (this.isImaginary(name)) return N.constant('imaginary', IMAGINARY, from, to)
     const constant = mayBeConstant(name) ? CONSTANTS.get(name) : undefined
     if (constant) return N.constant(constant, CONSTANT_VALUES[constant], from, to)
     const kept = this.names.above(name)
@@ -525,7 +527,7 @@ class Binder {
   private unknown(node: NameNode, digits: string): Node {
     // The line depends on the name all the same: keeping it later mends the line.
     this.use(node.name, null)
-    const means = (part: string): boolean => this.isName(part) || this.isUnit(part)
+    const means = (part: string): boolean => this.isName(part) || this.isImaginary(part)
     const { self, names, source } = this
     this.problem ??= unknownName(node, { joined: digits === '' ? '' : '*', self, names, source, means })
     return node
@@ -535,10 +537,11 @@ class Binder {
   private call(node: Call): Node[] {
     const { callee } = node
     const name = callee.type === 'name' ? callee.name : callee.run
-    const suffix = callee.type === 'quantity' ? readSuffix(name, (n) => this.isUnit(n)) : null
-    const unit = this.isUnit(name) || (suffix?.kind === 'prefix' && suffix.imaginary && !this.isFunction(name))
+    const suffix = callee.type === 'lettered' ? readSuffix(name, (n) => this.isImaginary(n)) : null
+    const imaginary =
+      this.isImaginary(name) || (suffix?.kind === 'prefix' && suffix.imaginary && !this.isFunction(name))
     const [only] = node.args
-    if (unit && only && node.args.length === 1 && !node.raised) {
+    if (imaginary && only && node.args.length === 1 && !node.raised) {
       const { from, to } = bracketOf(node)
       const group: Node = N.group(this.bind(only), false, from, to)
       return [...this.split(callee), group]
@@ -559,13 +562,13 @@ class Binder {
     const { name } = callee
     const args = node.free ? node.args : this.all(node.args)
     const local = this.locals !== NO_NAMES && this.locals.has(name)
-    const unit = this.isUnit(name)
-    const kept = local || unit ? null : this.names.above(name)
+    const imaginary = this.isImaginary(name)
+    const kept = local || imaginary ? null : this.names.above(name)
     if (kept?.kind === 'function') {
       this.use(name, kept)
       return this.apply(node, callee, name, false, args)
     }
-    const builtIn = kept || local || unit ? null : this.names.builtIn(name, args.length)
+    const builtIn = kept || local || imaginary ? null : this.names.builtIn(name, args.length)
     if (builtIn !== null) {
       if (node.raised && isMinusOne(node.raised))
         this.problem ??= inverseUnclear(
@@ -576,7 +579,7 @@ class Binder {
         )
       return this.apply(node, callee, builtIn, true, args)
     }
-    if (!local && !unit && !kept && !this.isName(name) && suffix === null)
+    if (!local && !imaginary && !kept && !this.isName(name) && suffix === null)
       return this.unknownFunction(node, callee, args)
     const raised = node.raised ? `^${this.slice(node.raised)}` : ''
     const span = { from: callee.from, to: bracketOf(node).from + 1 }
@@ -608,7 +611,7 @@ function literal(span: Span, value: NumberValue, digits: string, prefix: string)
 }
 
 /** `4j` */
-function imaginaryNumeral({ numeral, from, to }: Quantity): Literal {
+function imaginaryNumeral({ numeral, from, to }: Lettered): Literal {
   return N.literal(numeral.imaginary, numeral.digits, '', 'after', from, to)
 }
 

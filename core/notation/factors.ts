@@ -2,7 +2,7 @@ import { OperandParser } from './operands'
 import { write } from './problem'
 import { isPi } from './syntax'
 import { isName, Tok } from './tokenKinds'
-import type { NameNode, Node, Quantity } from './tree'
+import type { NameNode, Node, Lettered } from './tree'
 import * as N from './nodes'
 
 /** Factors: operands with their signs, powers and angles, which bind tighter than any operator between two. */
@@ -91,7 +91,7 @@ export abstract class FactorParser extends OperandParser {
         base = N.mark(mark, base, false, base.from, this.take())
         continue
       }
-      if (base.type === 'name' || base.type === 'quantity') {
+      if (base.type === 'name' || base.type === 'lettered') {
         const call = this.raisedCall(base)
         if (call) return call
       }
@@ -110,7 +110,7 @@ export abstract class FactorParser extends OperandParser {
   }
 
   /** `sin^2(x)`: a number between the caret and a bracket that touches it. */
-  protected raisedCall(callee: NameNode | Quantity): Node | null {
+  protected raisedCall(callee: NameNode | Lettered): Node | null {
     const signed = this.is(Tok.minus) ? 1 : 0
     const bracket = this.at + signed + 1
     if (this.peek(signed) !== Tok.number || this.tokens.kind(bracket) !== Tok.open || this.tokens.spaced(bracket))

@@ -7,7 +7,7 @@ export interface ReadingStyle {
   readonly letter: 'i' | 'j'
   /** Terms that were read in the unit of the conventions: the reading shows it. */
   readonly bare: ReadonlySet<Node>
-  readonly unit: 'deg' | 'rad'
+  readonly angleUnit: 'deg' | 'rad'
   /** Every bracket that the parser supplied is shown. */
   readonly grouping: boolean
   readonly typesetting: TypesettingOf
@@ -122,7 +122,7 @@ class Writer {
   }
 
   private unitMark(): string {
-    return this.style.unit === 'deg'
+    return this.style.angleUnit === 'deg'
       ? '\\htmlClass{read-unit}{{}^{\\circ}}'
       : '\\htmlClass{read-unit}{\\,\\mathrm{rad}}'
   }
@@ -248,13 +248,13 @@ class Writer {
     const shown = mantissa.startsWith('.') ? `0${mantissa}` : mantissa.replace(/\.$/, '')
     const power = exponent === undefined ? '' : ` \\cdot 10^{${Number(exponent)}}`
     const scaled = prefix === '' ? `${shown}${power}` : `${shown}${power}\\,${prefixLatex(prefix)}`
-    const unit = `\\mathrm{${this.style.letter}}`
-    if (letter === 'before') return `${unit}${scaled}`
-    return letter === 'after' ? `${scaled}${unit}` : scaled
+    const imaginary = `\\mathrm{${this.style.letter}}`
+    if (letter === 'before') return `${imaginary}${scaled}`
+    return letter === 'after' ? `${scaled}${imaginary}` : scaled
   }
 
-  private constant(name: 'pi' | 'e' | 'inf' | 'eps' | 'unit'): string {
-    if (name === 'unit') return `\\mathrm{${this.style.letter}}`
+  private constant(name: 'pi' | 'e' | 'inf' | 'eps' | 'imaginary'): string {
+    if (name === 'imaginary') return `\\mathrm{${this.style.letter}}`
     return { pi: '\\pi', e: '\\mathrm{e}', inf: '\\infty', eps: '\\varepsilon' }[name]
   }
 

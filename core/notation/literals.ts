@@ -31,12 +31,12 @@ const CODE = /^([RKkMGTmuµμnp])(\d+)$/
  * A prefix alone, a prefix before an imaginary letter, or an IEC 60062 code
  * (`4k7` is 4.7k); `null` for anything else.
  */
-export function readSuffix(run: string, isUnit: (name: string) => boolean): Suffix | null {
+export function readSuffix(run: string, isImaginary: (name: string) => boolean): Suffix | null {
   const prefix = run.charAt(0)
   const exponent = PREFIXES.get(prefix)
   if (exponent !== undefined) {
     if (run.length === 1) return { kind: 'prefix', prefix, exponent, imaginary: false }
-    if (run.length === 2 && isUnit(run.charAt(1))) return { kind: 'prefix', prefix, exponent, imaginary: true }
+    if (run.length === 2 && isImaginary(run.charAt(1))) return { kind: 'prefix', prefix, exponent, imaginary: true }
   }
   const code = CODE.exec(run)
   const scale = code ? CODE_LETTERS.get(code[1] ?? '') : undefined

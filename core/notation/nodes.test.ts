@@ -63,9 +63,7 @@ test('every kind of node is met in these lines', () => {
       .map((node) => node.type),
   )
   const expected = [
-    'all', 'apply', 'bars', 'call', 'chain', 'compare', 'constant', 'dms', 'entry', 'group', 'hole', 'last', 'list',
-    'literal', 'logic', 'mark', 'name', 'parallel', 'part', 'polar', 'postfix', 'power', 'product', 'quantity',
-    'range', 'root', 'series', 'sign', 'slice', 'sum', 'text', 'where',
+    'all', 'apply', 'bars', 'call', 'chain', 'compare', 'constant', 'dms', 'entry', 'group', 'hole', 'last', 'lettered', 'list', 'literal', 'logic', 'mark', 'name', 'parallel', 'part', 'polar', 'postfix', 'power', 'product', 'range', 'root', 'series', 'sign', 'slice', 'sum', 'text', 'where',
   ] // prettier-ignore
   expect([...kinds].sort()).toEqual(expected)
 })
@@ -115,7 +113,7 @@ test('a node keeps what it is made of under the names of its kind', () => {
   expect(slice).toMatchObject({ type: 'slice', first: p, last: q, step: r, from: 0, to: 5 })
   expect(N.literal(value, '2', 'k', 'after', 0, 3)).toMatchObject({ value, digits: '2', prefix: 'k', letter: 'after' })
   expect(N.constant('pi', value, 0, 2)).toMatchObject({ name: 'pi', value })
-  expect(N.quantity(numeral, 'n', 0, 2)).toMatchObject({ digits: '2', run: 'n', numeral, runFrom: 1 })
+  expect(N.lettered(numeral, 'n', 0, 2)).toMatchObject({ digits: '2', run: 'n', numeral, runFrom: 1 })
   expect(N.group(p, true, 0, 3)).toMatchObject({ inner: p, free: true })
   expect(N.sum('-', p, q, 0, 3)).toMatchObject({ sign: '-', left: p, right: q })
   expect(N.product('/', p, q, 0, 3)).toMatchObject({ sign: '/', left: p, right: q })

@@ -2,7 +2,7 @@ import type { Value } from '../values/types'
 import type { Numeral } from './numerals'
 import type {
   Apply, Bars, Call, Chain, ChainSign, Compare, Constant, DmsNode, Entry, Everything, Group, Hole, Last, List, Literal,
-  Logic, Mark, NameNode, Node, Parallel, Part, Polar, Postfix, Power, Product, Quantity, Range, Root, Series, Sign,
+  Logic, Mark, NameNode, Node, Parallel, Part, Polar, Postfix, Power, Product, Lettered, Range, Root, Series, Sign,
   Slice, Span, Sum, TextNode, Where,
 } from './tree' // prettier-ignore
 
@@ -170,7 +170,7 @@ class Term<Type extends Node['type'], Word extends string, A, B, More> implement
     return this.flag
   }
 
-  /** Of a quantity: the letters touch the digits. */
+  /** Of digits with letters: they touch the digits. */
   get runFrom(): number {
     return this.from + this.word.length
   }
@@ -195,8 +195,8 @@ export function name(text: string, from: number, to: number): NameNode {
   return new Term('name', from, to, text, null, null, null, false)
 }
 
-export function quantity(numeral: Numeral, run: string, from: number, to: number): Quantity {
-  return new Term('quantity', from, to, numeral.digits, run, null, numeral, false)
+export function lettered(numeral: Numeral, run: string, from: number, to: number): Lettered {
+  return new Term('lettered', from, to, numeral.digits, run, null, numeral, false)
 }
 
 export function group(inner: Node, free: boolean, from: number, to: number): Group {
@@ -240,7 +240,7 @@ export function mark(text: Mark['sign'], operand: Node, kept: boolean, from: num
 }
 
 export function call(
-  callee: NameNode | Quantity,
+  callee: NameNode | Lettered,
   raised: Node | null,
   args: readonly Node[],
   free: boolean,

@@ -4,7 +4,7 @@ import { numeralNode } from './literals'
 import { write } from './problem'
 import { isLetter } from './syntax'
 import { endsOperand, isName, isNameToo, isSign, isWordOperator, Tok } from './tokenKinds'
-import type { Call, Literal, NameNode, Node, Quantity, Slice } from './tree'
+import type { Call, Literal, NameNode, Node, Lettered, Slice } from './tree'
 import * as N from './nodes'
 import { nameAt } from './spellings'
 import { startAt } from './tokenRows'
@@ -78,11 +78,11 @@ export abstract class OperandParser extends Cursor {
       const { kind } = this
       switch (kind) {
         case Tok.open:
-          if (this.spaced || (operand.type !== 'name' && operand.type !== 'quantity')) return operand
+          if (this.spaced || (operand.type !== 'name' && operand.type !== 'lettered')) return operand
           operand = this.call(operand, null)
           break
         case Tok.openSquare:
-          if (this.spaced || operand.type === 'literal' || operand.type === 'quantity') return operand
+          if (this.spaced || operand.type === 'literal' || operand.type === 'lettered') return operand
           operand = this.entry(operand)
           break
         case Tok.dot: {
@@ -143,7 +143,7 @@ export abstract class OperandParser extends Cursor {
     return N.slice(first, last, step, first.from, (step ?? last).to)
   }
 
-  protected call(callee: NameNode | Quantity, raised: Node | null): Call {
+  protected call(callee: NameNode | Lettered, raised: Node | null): Call {
     const { at, ranges } = this
     const outer = this.enter(Tok.open)
     this.free = true
@@ -152,7 +152,7 @@ export abstract class OperandParser extends Cursor {
     this.ranges = ranges
     const { free } = this
     this.free = false
-    if (callee.type === 'quantity' || isLetter(callee.name)) this.apart = true
+    if (callee.type === 'lettered' || isLetter(callee.name)) this.apart = true
     const to = this.close(at, outer)
     return N.call(callee, raised, args, free, to)
   }
@@ -222,7 +222,7 @@ export abstract class OperandParser extends Cursor {
       const run = this.text
       this.free = false
       this.apart = true
-      return N.quantity(numeral, run, from, this.take())
+      return N.lettered(numeral, run, from, this.take())
     }
     return numeralNode(numeral, from, to)
   }

@@ -80,7 +80,7 @@ function walk(node: Node, locals: ReadonlySet<string>, add: Add): void {
   switch (node.type) {
     case 'name':
       return use(node.name, node, false)
-    case 'quantity':
+    case 'lettered':
       return use(node.run, { from: node.runFrom, to: node.to }, true)
     case 'call':
       walk(node.callee, locals, add)

@@ -4,7 +4,7 @@ import type { Node } from './tree'
 
 export function isPi(node: Node): boolean {
   if (node.type === 'name') return node.name === 'pi' || node.name === 'π'
-  return node.type === 'quantity' && (node.run === 'pi' || node.run === 'π')
+  return node.type === 'lettered' && (node.run === 'pi' || node.run === 'π')
 }
 
 /** The plain number in `4 rad`; `null` for anything else. */
@@ -20,10 +20,10 @@ export function isLetter(name: string): boolean {
 /** True for a factor that may turn out to be digits and what they multiply: `2x`, `2x^2`, `j(2 + 3)`. */
 export function comesApart(node: Node): boolean {
   switch (node.type) {
-    case 'quantity':
+    case 'lettered':
       return true
     case 'call':
-      return node.callee.type === 'quantity' || isLetter(node.callee.name)
+      return node.callee.type === 'lettered' || isLetter(node.callee.name)
     case 'power':
       return comesApart(node.base)
     case 'postfix':

@@ -3,7 +3,7 @@ import type { Numeral } from './numerals'
 
 /**
  * The tree of a line. The parser makes the *raw* nodes, which do not depend on
- * what is kept; binding replaces `quantity`, `call` and `chain`, and each name
+ * what is kept; binding replaces `lettered`, `call` and `chain`, and each name
  * that is a constant, by the *bound* nodes below them. Whatever scope does not
  * change is shared by both trees. Both keep the span they were read from.
  */
@@ -160,8 +160,8 @@ export interface Part extends At {
 // Raw nodes.
 
 /** Digits with letters directly behind them: `4j`, `33n`, `2pi`, `4k7`. */
-export interface Quantity extends At {
-  readonly type: 'quantity'
+export interface Lettered extends At {
+  readonly type: 'lettered'
   readonly digits: string
   readonly run: string
   readonly numeral: Numeral
@@ -175,7 +175,7 @@ export interface NameNode extends At {
 /** `f(x, y)`, `2f(x)`, `sin^2(x)`. */
 export interface Call extends At {
   readonly type: 'call'
-  readonly callee: NameNode | Quantity
+  readonly callee: NameNode | Lettered
   readonly raised: Node | null
   readonly args: readonly Node[]
   /** Nothing in the arguments depends on what is kept. */
@@ -208,7 +208,7 @@ export interface Literal extends At {
 /** A constant of the notation: π, e, ∞, ε or the imaginary unit. */
 export interface Constant extends At {
   readonly type: 'constant'
-  readonly name: 'pi' | 'e' | 'inf' | 'eps' | 'unit'
+  readonly name: 'pi' | 'e' | 'inf' | 'eps' | 'imaginary'
   readonly value: Value
 }
 export interface Product extends At {
@@ -229,7 +229,7 @@ export interface Apply extends At {
 export type Node =
   | Range | Where
   | Group | List | Series | Entry | Everything | Last | Slice | Part | TextNode | DmsNode | Postfix | Power | Mark | Polar | Sign | Parallel | Sum | Compare | Logic | Bars | Root | Hole
-  | Quantity | NameNode | Call | Chain
+  | Lettered | NameNode | Call | Chain
   | Literal | Constant | Product | Apply // prettier-ignore
 
 /** A whole line. */

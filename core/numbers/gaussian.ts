@@ -19,7 +19,7 @@ class Pair implements Gaussian {
 
 export const ZERO: Gaussian = new Pair(Q.ZERO, Q.ZERO)
 export const ONE: Gaussian = new Pair(Q.ONE, Q.ZERO)
-export const UNIT: Gaussian = new Pair(Q.ZERO, Q.ONE)
+export const I: Gaussian = new Pair(Q.ZERO, Q.ONE)
 
 export function gaussian(re: Rational, im: Rational): Gaussian {
   return new Pair(re, im)

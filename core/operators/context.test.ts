@@ -27,17 +27,17 @@ describe('what is noted below a term is noted with its line', () => {
     ['[3, 4][last]', false],
     ['e^(j*30°)', false],
   ])('%s', (line, depends) => {
-    const { unitUsed, problem } = last(line)
+    const { angleUnitUsed, problem } = last(line)
     expect(problem).toBeNull()
-    expect(unitUsed).toBe(depends)
+    expect(angleUnitUsed).toBe(depends)
   })
 
   test('a function that reads a bare number as an angle makes the line that calls it depend on the unit', () => {
     const called = last('f(x) = sin(x)', 'f(30)')
-    expect(called.unitUsed).toBe(true)
+    expect(called.angleUnitUsed).toBe(true)
     expect(called.bare.size).toBe(0)
     expect(called.value).toMatchObject({ re: 0.5 })
-    expect(last('f(x) = sin(x)', 'f(30°)').unitUsed).toBe(false)
+    expect(last('f(x) = sin(x)', 'f(30°)').angleUnitUsed).toBe(false)
   })
 
   test('hints about the body of a function stay with its line', () => {

@@ -19,7 +19,7 @@ export interface Budget {
 /** What an evaluation leaves behind, besides its value, with the line it belongs to. */
 export interface Notes {
   /** How a bare number is read where an angle is needed: asking for it makes the line depend on it. */
-  readonly unit: AngleUnit
+  readonly angleUnit: AngleUnit
   /** Told of each term that was read in the unit of the conventions. */
   bare(node: Node, value: Value): void
   told(hint: Told, node: Node): void
@@ -59,8 +59,8 @@ export class Context implements Notes, Scope {
     return new Context(notes, scope, budget, false, false, false, null, null)
   }
 
-  get unit(): AngleUnit {
-    return this.notes.unit
+  get angleUnit(): AngleUnit {
+    return this.notes.angleUnit
   }
 
   bare(node: Node, value: Value): void {
@@ -147,12 +147,12 @@ interface Changes {
 class Silent implements Notes {
   constructor(private readonly caller: Notes) {}
 
-  get unit(): AngleUnit {
-    return this.caller.unit
+  get angleUnit(): AngleUnit {
+    return this.caller.angleUnit
   }
 
   bare(): void {
-    void this.caller.unit
+    void this.caller.angleUnit
   }
 
   told(): void {

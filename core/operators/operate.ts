@@ -48,8 +48,8 @@ class Told implements OperatorContext {
   ) {}
 
   /** Asked for only where it matters: reading it makes the line depend on the unit. */
-  get unit(): AngleUnit {
-    return this.context.unit
+  get angleUnit(): AngleUnit {
+    return this.context.angleUnit
   }
 
   get exponent(): boolean {

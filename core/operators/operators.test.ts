@@ -8,7 +8,7 @@ import { binary, compare } from './rules'
 import { negate } from './unary'
 import type { BinarySign, OperatorContext } from './rules'
 
-const plain: OperatorContext = { unit: 'deg', exponent: false, bareSide: () => undefined }
+const plain: OperatorContext = { angleUnit: 'deg', exponent: false, bareSide: () => undefined }
 const SIGNS: readonly BinarySign[] = ['+', '-', '*', '/', 'mod', '^', '||']
 
 const SAMPLES: readonly Value[] = [

@@ -1,6 +1,6 @@
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
-import { asRadians, inUnit } from '../values/convert'
+import { asRadians, inAngleUnit } from '../values/convert'
 import { algebraInverse, algebraMatrices, hasUnknowns } from '../algebra/polyMatrix'
 import { algebraic } from '../algebra/ratio'
 import { angleOf, angleOfTurns, exactReal, real, text, truth } from '../values/make'
@@ -28,7 +28,7 @@ export type BinarySign = '+' | '-' | '*' | '/' | 'mod' | '^' | '||'
 
 /** What an operator needs to know besides its operands. */
 export interface OperatorContext {
-  readonly unit: AngleUnit
+  readonly angleUnit: AngleUnit
   readonly exponent: boolean
   /** Told that a bare number beside an angle was read in the unit of the conventions. */
   bareSide(side: 'left' | 'right'): void
@@ -38,11 +38,11 @@ export interface OperatorContext {
 export class Plainly implements OperatorContext {
   readonly exponent = false
 
-  constructor(private readonly context: { readonly unit: AngleUnit }) {}
+  constructor(private readonly context: { readonly angleUnit: AngleUnit }) {}
 
   /** Asked for only where it matters: reading it makes the line depend on the unit. */
-  get unit(): AngleUnit {
-    return this.context.unit
+  get angleUnit(): AngleUnit {
+    return this.context.angleUnit
   }
 
   bareSide(): void {
@@ -164,7 +164,7 @@ function angleAndNumber(sign: 1 | -1, angleFirst: boolean) {
     }
     if (z.im !== 0) return failure('angle-with-complex', { sign: sign > 0 ? '+' : '-' })
     context.bareSide(angleFirst ? 'right' : 'left')
-    const other = inUnit(z, context.unit)
+    const other = inAngleUnit(z, context.angleUnit)
     return angleFirst ? angleSum(a, other, sign) : angleSum(other, a, sign)
   }
 }
@@ -267,9 +267,11 @@ define('algebra-matrix', '^', 'number', (m, x) => {
 })
 
 /** A comparison of two values of one kind; numbers have an order only where both are real. */
-export function compare(sign: Comparison, a: Value, b: Value, unit: () => AngleUnit): Value | Failure {
-  if (a.kind === 'angle' && b.kind === 'number' && b.im === 0) return compare(sign, a, inUnit(b, unit()), unit)
-  if (a.kind === 'number' && b.kind === 'angle' && a.im === 0) return compare(sign, inUnit(a, unit()), b, unit)
+export function compare(sign: Comparison, a: Value, b: Value, angleUnit: () => AngleUnit): Value | Failure {
+  if (a.kind === 'angle' && b.kind === 'number' && b.im === 0)
+    return compare(sign, a, inAngleUnit(b, angleUnit()), angleUnit)
+  if (a.kind === 'number' && b.kind === 'angle' && a.im === 0)
+    return compare(sign, inAngleUnit(a, angleUnit()), b, angleUnit)
   if (sign === '==' || sign === '!=') {
     const same = equalValues(a, b)
     if (same === null) return failure('not-comparable', { left: a.kind, right: b.kind })

@@ -25,7 +25,7 @@ export interface PolarGrid {
 const RAYS = 12
 const RINGS_MOST = 60
 
-export function polarGrid(view: PlaneView, size: Size, unit: AngleUnit, least: number): PolarGrid {
+export function polarGrid(view: PlaneView, size: Size, angleUnit: AngleUnit, least: number): PolarGrid {
   const centre = toPixel(view, size, { re: 0, im: 0 })
   const { left, right, bottom, top } = boundsOf(view, size)
   const step = niceStep(least * view.perPixel)
@@ -45,7 +45,7 @@ export function polarGrid(view: PlaneView, size: Size, unit: AngleUnit, least: n
     const angle = (k * 2 * Math.PI) / RAYS
     return {
       to: { x: centre.x + reach * Math.cos(angle), y: centre.y - reach * Math.sin(angle) },
-      label: rayLabel(k, unit),
+      label: rayLabel(k, angleUnit),
     }
   })
   return { centre, rings, rays }
@@ -54,8 +54,8 @@ export function polarGrid(view: PlaneView, size: Size, unit: AngleUnit, least: n
 const PI_LABELS = ['0', 'π/6', 'π/3', 'π/2', '2π/3', '5π/6', 'π', '−5π/6', '−2π/3', '−π/2', '−π/3', '−π/6'] as const
 
 /** Angles are shown in (−180°, 180°]. */
-function rayLabel(k: number, unit: AngleUnit): string {
-  if (unit === 'rad') return PI_LABELS[k] ?? ''
+function rayLabel(k: number, angleUnit: AngleUnit): string {
+  if (angleUnit === 'rad') return PI_LABELS[k] ?? ''
   const degrees = k * 30 > 180 ? k * 30 - 360 : k * 30
   return `${degrees < 0 ? '−' : ''}${Math.abs(degrees)}°`
 }

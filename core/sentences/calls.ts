@@ -38,7 +38,7 @@ export const calls = {
 } satisfies SentencesOf
 
 function given({ kind, needs }: Readonly<ProblemData['argument-kind']>): string {
-  const complexForReal = kind === 'number' && (needs === 'real' || needs === 'quantity')
+  const complexForReal = kind === 'number' && (needs === 'real' || needs === 'real or angle')
   if (complexForReal) return 'a complex number'
   return kind === 'number' && needs === 'whole' ? 'a number with a fraction' : kindWords(kind)
 }

@@ -11,7 +11,7 @@ export function kindWords(kind: KindWord): string {
 const NEEDED: Readonly<Record<Exclude<Needed, Kind>, string>> = {
   real: 'a real number',
   whole: 'a whole number',
-  quantity: 'a real number or an angle',
+  'real or angle': 'a real number or an angle',
   scalar: 'a number or an angle',
   'real sweep': 'a sweep of real numbers',
   array: 'a vector or a matrix',

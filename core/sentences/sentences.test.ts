@@ -187,7 +187,7 @@ const SAMPLES: { readonly [C in Code]: ProblemData[C] } = {
   'quotient-imaginary': { bottom: 'bottom0' },
   'prefix-power': { base: 'base0' },
   'changes-reading': { name: 'name0', lines: 'lines1' },
-  'unit-shadowed': { name: 'name0' },
+  'letter-shadowed': { name: 'name0' },
   'prefix-shadowed': { name: 'name0', text: 'text1', digits: 'digits2' },
   'parallel-quotient': { text: 'text0' },
   'angle-sign': { text: 'text0' },
@@ -262,6 +262,6 @@ test('every kind has words of its own', () => {
     'algebra-matrix', 'complex number',
   ] // prettier-ignore
   expect(new Set(kinds.map(kindWords)).size).toBe(kinds.length)
-  const needs: readonly Needed[] = ['angle', 'real', 'whole', 'quantity', 'scalar', 'array', 'any', 'real sweep']
+  const needs: readonly Needed[] = ['angle', 'real', 'whole', 'real or angle', 'scalar', 'array', 'any', 'real sweep']
   expect(new Set(needs.map(neededWords)).size).toBe(needs.length)
 })

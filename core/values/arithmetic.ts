@@ -365,7 +365,7 @@ function wholePower(a: NumberValue, exponent: number, complex: boolean): NumberV
 function unitPower(a: Gaussian, b: NumberValue, complex: boolean): NumberValue | null {
   const exponent = b.exact?.re
   if (!exponent || exponent.d !== 1) return null
-  const units = [G.ONE, G.UNIT, G.negate(G.ONE), G.negate(G.UNIT)]
+  const units = [G.ONE, G.I, G.negate(G.ONE), G.negate(G.I)]
   const turn = units.findIndex((u) => G.equals(u, a))
   if (turn < 0) return null
   const quarter = Number((((BigInt(exponent.n) * BigInt(turn)) % 4n) + 4n) % 4n)

@@ -27,9 +27,9 @@ export function radians(x: NumberValue): AngleValue {
   return angleOf(x.re)
 }
 
-/** A bare real number as an angle in the unit of the conventions. */
-export function inUnit(x: NumberValue, unit: AngleUnit): AngleValue {
-  return unit === 'deg' ? degrees(x) : radians(x)
+/** A bare real number as an angle in the angleUnit of the conventions. */
+export function inAngleUnit(x: NumberValue, angleUnit: AngleUnit): AngleValue {
+  return angleUnit === 'deg' ? degrees(x) : radians(x)
 }
 
 /** An angle as the number of its radians. */

@@ -49,7 +49,7 @@ class Scalar implements NumberValue {
 
 // As of the first fractions: numbers that are kept from the start must have the shape of those to come. What is
 // a small integer at most times must not be taken for one always, nor for a double.
-void new Scalar(0.5, 0.5, G.UNIT, G.UNIT, true, null as never, null as never)
+void new Scalar(0.5, 0.5, G.I, G.I, true, null as never, null as never)
 
 /** A rounded real number. */
 export function real(re: number): NumberValue {

@@ -4,7 +4,7 @@ import type { Kind } from './types'
 export type KindWord = Kind | 'complex number'
 
 /** What a parameter asks for. */
-export type Needed = Kind | 'real' | 'whole' | 'quantity' | 'scalar' | 'real sweep' | 'array' | 'algebra' | 'any'
+export type Needed = Kind | 'real' | 'whole' | 'real or angle' | 'scalar' | 'real sweep' | 'array' | 'algebra' | 'any'
 
 type Nothing = Readonly<Record<string, never>>
 
@@ -207,7 +207,7 @@ export interface ProblemData {
   'quotient-imaginary': { bottom: string }
   'prefix-power': { base: string }
   'changes-reading': { name: string; lines: string }
-  'unit-shadowed': { name: string }
+  'letter-shadowed': { name: string }
   'prefix-shadowed': { name: string; text: string; digits: string }
   'parallel-quotient': { text: string }
   'angle-sign': { text: string }

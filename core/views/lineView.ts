@@ -96,7 +96,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
   const style = {
     letter: conventions.letter,
     bare: evaluated.bare,
-    unit: conventions.angle,
+    angleUnit: conventions.angle,
     typesetting: typesettingOf,
   }
   // A line that waits for its turn has been read: only its value is still to come.
@@ -120,7 +120,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     fraction: exact?.fraction ?? null,
     problem: failed ? showProblem(failed) : null,
     hints: [...evaluated.hints, ...about].map(showProblem),
-    unitDependent: evaluated.unitUsed && !failed,
+    unitDependent: evaluated.angleUnitUsed && !failed,
     stamped,
     drawn: value ? drawnOf(value, roleOf(bound.body), conventions, shown) : null,
     links: NO_LINKS,

@@ -24,7 +24,7 @@ export function noteMath(text: string, letter: 'i' | 'j'): string | null {
   return statementToLatex(parsed.statement, bound, {
     letter,
     bare: new Set(),
-    unit: 'deg',
+    angleUnit: 'deg',
     grouping: false,
     typesetting: typesettingOf,
   })

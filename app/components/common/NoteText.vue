@@ -9,7 +9,7 @@ const unfetched = ref(false)
 async function fetchDrawing(): Promise<void> {
   try {
     // Only a folio that has notes fetches what draws them.
-    draw.value ??= (await import('~/composables/markdown')).drawNote
+    draw.value ??= (await import('~/texts/markdown')).drawNote
     unfetched.value = false
   } catch {
     unfetched.value = true

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { typeset } from '~/composables/typeset'
+import { typeset } from '~/texts/typeset'
 
 /** Mathematics typeset from LaTeX that the core wrote; never from a folio's own text. */
 const props = defineProps<{ latex: string }>()

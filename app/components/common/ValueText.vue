@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { dressValue } from '~/composables/dress'
+import { dressValue } from '~/texts/dress'
 
 /** A value as the core formats it, in the dress of print: a true minus, powers of ten, the angle sign in brass. */
 const props = defineProps<{ text: string; letter: 'i' | 'j' }>()

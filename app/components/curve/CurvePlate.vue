@@ -3,7 +3,7 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch 
 import { isCoarse, nearestIndex } from '#core/scene/curve'
 import type { CurvePlate } from '#shared/plate'
 import type { Point } from '#core/scene/curve'
-import { onceAFrame } from '~/composables/onceAFrame'
+import { onceAFrame } from '~/browser/onceAFrame'
 import { useNameDrop } from '~/composables/nameDrop'
 import { usePlateFiles } from '~/composables/plateFiles'
 import { Chart } from '~/drawing/charts'

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { CURVE_PARTS, SORTS } from '#core/scene/curve'
 import type { CurvePart, Sort } from '#core/scene/curve'
 import type { CurveAxis, CurvePlate } from '#shared/plate'
-import { textIn, tickedIn } from '~/composables/fields'
+import { textIn, tickedIn } from '~/browser/fields'
 import { usePlatesStore } from '~/stores/plates'
 
 /** What a curve plate shows and how: parts, axes, marks, and which sweeps. Kept in the folio, undone like the rest. */

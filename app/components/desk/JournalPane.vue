@@ -4,8 +4,8 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { difference, STATE_NAME_MAX } from '#shared/operations'
 import type { FolioState, JournalEntry, Operation } from '#shared/operations'
 import type { Line } from '#shared/folio'
-import { api } from '~/composables/api'
-import { tellOperation } from '~/composables/journalText'
+import { api } from '~/keeping/api'
+import { tellOperation } from '~/texts/journalText'
 import { useFolioStore } from '~/stores/folio'
 
 /** Everything entered in this folio with its time, and its earlier states to look at and restore. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { KEY_GROUPS, KEYS } from '~/composables/keys'
+import { KEY_GROUPS, KEYS } from '~/texts/keys'
 import { useDeskStore } from '~/stores/desk'
 
 /** The keys of the folio page, all on one leaf. */

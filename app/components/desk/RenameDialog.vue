@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { nameIndex } from '~/composables/nameIndex'
+import { nameIndex } from '~/lines/nameIndex'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'

@@ -2,7 +2,7 @@
 import { mdiArrowLeft, mdiArrowRight, mdiClose } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { readoutText } from '#core/format/readout'
-import { definedAbove } from '~/composables/nameIndex'
+import { definedAbove } from '~/lines/nameIndex'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { linesApart } from '~/composables/linesApart'
-import type { Apart } from '~/composables/linesApart'
+import { linesApart } from '~/lines/linesApart'
+import type { Apart } from '~/lines/linesApart'
 import { useDeskStore } from '~/stores/desk'
 import { useExchangeStore } from '~/stores/exchange'
 import { useFolioStore } from '~/stores/folio'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { saveFolioFile } from '~/composables/folioFile'
+import { saveFolioFile } from '~/keeping/folioFile'
 import { useFolioStore } from '~/stores/folio'
 
 /** Whether the work is saved, told truthfully. */

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { EditorView } from '@codemirror/view'
-import { createEntry, markProblem } from '~/composables/entryEditor'
-import type { Entry } from '~/composables/entryEditor'
-import { completionsAbove } from '~/composables/completions'
+import { createEntry, markProblem } from '~/browser/entryEditor'
+import type { Entry } from '~/browser/entryEditor'
+import { completionsAbove } from '~/lines/completions'
 import { useDeskStore } from '~/stores/desk'
 import { useFileOpening } from '~/composables/fileOpening'
 import { useFolioStore } from '~/stores/folio'

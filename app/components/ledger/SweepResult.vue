@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { LineView } from '#core/views/lineView'
 import type { SweepReadout } from '#core/format/readout'
 import type { Twin } from '#core/format/readout'
-import { countText } from '~/composables/dress'
+import { countText } from '~/texts/dress'
 import { useDeskStore } from '~/stores/desk'
 import { usePlatesStore } from '~/stores/plates'
 

@@ -5,7 +5,7 @@ import { DRAG_WAYS } from '#core/scene/drag'
 import { boundsOf } from '#core/scene/view'
 import type { PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate, PlaneRange } from '#shared/plate'
-import { textIn, tickedIn } from '~/composables/fields'
+import { textIn, tickedIn } from '~/browser/fields'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 

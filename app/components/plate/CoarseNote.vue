@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { refineRange } from '#core/notation/refine'
-import { definedAbove } from '~/composables/nameIndex'
+import { definedAbove } from '~/lines/nameIndex'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
 

@@ -2,7 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { fitRange, fitView } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
-import { onceAFrame } from '~/composables/onceAFrame'
+import { onceAFrame } from '~/browser/onceAFrame'
 import { usePlateMarks } from '~/composables/plateMarks'
 import { boxOf } from '~/drawing/locus'
 import { paintPlane } from '~/drawing/plane'

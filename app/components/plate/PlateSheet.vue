@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiTuneVariant } from '@mdi/js'
 import { ref } from 'vue'
-import { textIn } from '~/composables/fields'
+import { textIn } from '~/browser/fields'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import type { Plate } from '#shared/plate'

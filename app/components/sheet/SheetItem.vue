@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
-import { drawNote } from '~/composables/markdown'
-import type { SheetItem } from '~/composables/sheetItems'
+import { drawNote } from '~/texts/markdown'
+import type { SheetItem } from '~/lines/sheetItems'
 
 /** One piece of the sheet, the same in the preview and on paper. */
 const props = defineProps<{

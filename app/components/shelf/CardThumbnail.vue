@@ -3,7 +3,7 @@ import { computed, shallowRef, watch } from 'vue'
 import { assignSlots, dashOf, hueOf } from '#core/scene/scene'
 import { fitView, toPixel } from '#core/scene/view'
 import type { FolioCard, Thumbnail } from '#shared/folio'
-import { reckonThumbnail } from '~/composables/thumbnails'
+import { reckonThumbnail } from '~/browser/thumbnails'
 
 /** A small picture of the folio's plane, as it was reckoned from its first lines. */
 const props = defineProps<{ card: FolioCard }>()

@@ -2,7 +2,7 @@ import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import type { FolioCard, Thumbnail } from '#shared/folio'
 import type { thumbnailOf } from '~/workers/thumbnail'
-import { api } from './api'
+import { api } from '../keeping/api'
 
 /** Pictures of cards: reckoned once in a worker, and kept on the server with the revision. */
 let service: Remote<{ thumbnailOf: typeof thumbnailOf }> | null = null

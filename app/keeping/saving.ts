@@ -5,10 +5,10 @@ import { applyOperation, fullFor, missedSchema } from '#shared/operations'
 import type { FolioState, Missed, Operation } from '#shared/operations'
 import { freshPart, hasRoom, partsOf, withOperation } from '#shared/parts'
 import type { Part } from '#shared/parts'
-import { api, RequestError } from '~/composables/api'
-import { sendBlocks } from '~/composables/blocks'
-import { asideRecord, keepParts } from '~/composables/outbox'
-import type { WaitingPart } from '~/composables/outbox'
+import { api, RequestError } from '~/keeping/api'
+import { sendBlocks } from '~/keeping/blocks'
+import { asideRecord, keepParts } from '~/keeping/outbox'
+import type { WaitingPart } from '~/keeping/outbox'
 
 export type SaveState =
   | { readonly kind: 'saved'; readonly at: string }
