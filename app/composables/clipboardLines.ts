@@ -35,7 +35,7 @@ export function useClipboardLines() {
     )
     event.clipboardData.setData('text/html', htmlOf(shown))
     event.preventDefault()
-    folio.notice = lines.length === 1 ? 'The line is on the clipboard.' : `${lines.length} lines are on the clipboard.`
+    folio.tell(lines.length === 1 ? 'The line is on the clipboard.' : `${lines.length} lines are on the clipboard.`)
   }
 
   /** Pasted where nothing is typed: lines below the current one, or a table that is shown first. */

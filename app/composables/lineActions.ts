@@ -50,14 +50,14 @@ export function useLineActions() {
     if (value === null || reading === '') return
     const text = `${reading} = ${value}`
     await navigator.clipboard.writeText(text)
-    folio.notice = `Copied: ${text.length > 60 ? `${text.slice(0, 60)}…` : text}`
+    folio.tell(`Copied: ${text.length > 60 ? `${text.slice(0, 60)}…` : text}`)
   }
 
   async function copy(id: string, form: CopyForm): Promise<void> {
     const text = await results.copyText(id, form)
     if (text === null) return
     await navigator.clipboard.writeText(text)
-    folio.notice = `Copied: ${text.length > 60 ? `${text.slice(0, 60)}…` : text}`
+    folio.tell(`Copied: ${text.length > 60 ? `${text.slice(0, 60)}…` : text}`)
   }
 
   /** F2: a result without a name gets one to be typed over; one with a name can be spelled anew everywhere. */
@@ -88,7 +88,7 @@ export function useLineActions() {
       return
     }
     const values = await results.copyText(id, 'full')
-    folio.current = id
+    folio.makeCurrent(id)
     folio.insertBelow([values !== null && readGrid(parseLine(values)) ? values : ''])
     if (folio.current !== null) desk.openGrid(folio.current)
   }
@@ -195,7 +195,7 @@ export function useLineActions() {
     const put =
       (...sources: string[]) =>
       (): void => {
-        folio.current = id
+        folio.makeCurrent(id)
         folio.insertBelow(sources)
       }
     if (shape.rows !== shape.cols)

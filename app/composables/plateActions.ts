@@ -17,12 +17,12 @@ export function usePlateActions() {
   function locus(line: string): void {
     if (folio.editing?.id === line) folio.keep()
     const candidate = candidateOf(line)
-    if (!candidate?.view.drawn?.locus) folio.notice = 'Only a sweep of numbers that is kept under a name has a locus.'
+    if (!candidate?.view.drawn?.locus) folio.tell('Only a sweep of numbers that is kept under a name has a locus.')
     else show(() => plates.showLocus(line))
   }
   function curves(line: string): void {
     if (folio.editing?.id === line) folio.keep()
-    if (!candidateOf(line)?.sweep) folio.notice = 'Only a sweep that is kept under a name has a curve.'
+    if (!candidateOf(line)?.sweep) folio.tell('Only a sweep that is kept under a name has a curve.')
     else show(() => plates.showCurves(line))
   }
   function show(make: () => void): void {
@@ -38,7 +38,7 @@ export function usePlateActions() {
     if (folio.editing?.id === line) folio.keep()
     const candidate = candidateOf(line)
     if (!candidate || !folio.writable || !plates.candidatesFor(plates.plate).includes(candidate)) {
-      folio.notice = 'Only a value that is kept under a name, and of a kind that the plate shows, can be put on it.'
+      folio.tell('Only a value that is kept under a name, and of a kind that the plate shows, can be put on it.')
       return
     }
     plates.put(plates.plate, line, !isOn(plates.plate, line, candidate.usual))

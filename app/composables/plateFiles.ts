@@ -23,9 +23,11 @@ export function usePlateFiles(
   }
   async function copy(): Promise<void> {
     const done = await copyPicture(pngOf(paint, size.value, 2))
-    folio.notice = done
-      ? `Plate ${props.number} is on the clipboard.`
-      : 'This browser does not let a page copy pictures: save the PNG instead.'
+    folio.tell(
+      done
+        ? `Plate ${props.number} is on the clipboard.`
+        : 'This browser does not let a page copy pictures: save the PNG instead.',
+    )
   }
   return { savePng, saveSvg, copy, name }
 }

@@ -56,7 +56,7 @@ export function useTakingIn() {
     const sources = known ? [] : linesFor(enclosure, takesUp, draw)
     const ids = folio.enclose(enclosure, sources, place())
     close()
-    folio.notice = known ? `“${enclosure.name}” has the new numbers; the lines that use it follow.` : ''
+    folio.tell(known ? `“${enclosure.name}” has the new numbers; the lines that use it follow.` : '')
     const [, ...drawn] = ids
     if (draw && drawn.length > 0) drawWhenThere(drawn)
   }

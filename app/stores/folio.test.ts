@@ -288,7 +288,7 @@ test('a folio that cannot be fetched says why', async () => {
 
 describe('several lines', () => {
   test('are selected with Shift from where one stands, and toggled one by one', () => {
-    folio.current = 'line-0001'
+    folio.makeCurrent('line-0001')
     folio.selectTo('line-0003')
     expect([...folio.selected]).toEqual(['line-0001', 'line-0002', 'line-0003'])
     folio.selectTo('line-0002')
@@ -301,7 +301,7 @@ describe('several lines', () => {
   })
 
   test('are moved, duplicated, hidden and removed in one step each', () => {
-    folio.current = 'line-0001'
+    folio.makeCurrent('line-0001')
     folio.selectTo('line-0002')
     folio.moveBy('line-0001', 1)
     expect(sources()).toEqual(['a + b', 'a = 1', 'b = 2'])
@@ -310,12 +310,12 @@ describe('several lines', () => {
     folio.undo()
     folio.undo()
     expect(sources()).toEqual(['a = 1', 'b = 2', 'a + b'])
-    folio.current = 'line-0001'
+    folio.makeCurrent('line-0001')
     folio.selectTo('line-0002')
     folio.duplicate('line-0002')
     expect(sources()).toEqual(['a = 1', 'b = 2', 'a = 1', 'b = 2', 'a + b'])
     folio.undo()
-    folio.current = 'line-0001'
+    folio.makeCurrent('line-0001')
     folio.selectTo('line-0003')
     folio.remove('line-0002')
     expect(sources()).toEqual([''])
@@ -333,7 +333,7 @@ describe('headings', () => {
   test('a folded one hides its lines, arrows pass over them, and going to one unfolds', () => {
     fold()
     expect(folio.shownLines.map((l) => l.source)).toEqual(['# Given'])
-    folio.current = 'line-0001'
+    folio.makeCurrent('line-0001')
     expect(folio.step(1)).toBe(false)
     folio.reveal('line-0003')
     expect(folio.shownLines).toHaveLength(3)

@@ -15,6 +15,9 @@ const mockFolio = reactive({
   lines: [] as { id: string; source: string; note?: boolean }[],
   editing: null as null | { id: string },
   notice: '',
+  tell(sentence: string) {
+    this.notice = sentence
+  },
   keep: (): void => undefined,
   lineOf: (id: string) => mockFolio.lines.find((l) => l.id === id) ?? null,
   indexOf: (id: string) => mockFolio.lines.findIndex((l) => l.id === id),

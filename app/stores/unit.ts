@@ -96,7 +96,7 @@ export const useUnitStore = defineStore('unit', () => {
       return text === null || text === line.source ? [] : [{ type: 'edit', id, source: text, was: line.source }]
     })
     folio.perform('write the unit in', operations)
-    if (left.length > 0) folio.notice = staying(left)
+    if (left.length > 0) folio.tell(staying(left))
   }
 
   const writeAll = (): Promise<void> => write(results.unitDependent)

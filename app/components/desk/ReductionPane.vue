@@ -166,7 +166,7 @@ function keepSteps(): void {
 function keepResult(): void {
   const m = state.value
   if (!m) return
-  if (line.value) folio.current = line.value.id
+  if (line.value) folio.makeCurrent(line.value.id)
   folio.insertBelow([`${freeName(keptNames(folio.lines), `${name.value}_`)} = ${literal(m)}`])
 }
 </script>

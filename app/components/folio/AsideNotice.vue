@@ -11,7 +11,7 @@ const count = computed(() => Math.max(folio.aside.length, texts.value.length))
 async function copy(): Promise<void> {
   const raw = folio.aside.map((a) => JSON.stringify(a.raw))
   await navigator.clipboard.writeText((texts.value.length > 0 ? texts.value : raw).join('\n'))
-  folio.notice = 'Copied.'
+  folio.tell('Copied.')
 }
 </script>
 

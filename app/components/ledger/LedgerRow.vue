@@ -168,7 +168,7 @@ function focusRow(by: 1 | -1): void {
   const next = folio.neighbour(props.line.id, by)
   if (!next) return
   folio.clearSelection()
-  folio.current = next.id
+  folio.makeCurrent(next.id)
 }
 
 function selectRow(by: 1 | -1): void {
@@ -182,7 +182,7 @@ function onNumber(event: MouseEvent): void {
   else if (event.ctrlKey || event.metaKey) folio.toggleSelected(props.line.id)
   else {
     folio.clearSelection()
-    folio.current = props.line.id
+    folio.makeCurrent(props.line.id)
   }
 }
 
@@ -282,7 +282,7 @@ const liveReading = computed(() => {
         :aria-label="`Line ${number}, note. Enter to edit`"
         @click="openNote"
         @keydown="onKey"
-        @focus="folio.current = line.id"
+        @focus="folio.makeCurrent(line.id)"
       >
         <NoteText v-if="line.source.trim() !== ''" :text="line.source" :letter="letter" />
         <span v-else class="waiting">An empty note</span>
@@ -307,7 +307,7 @@ const liveReading = computed(() => {
         :aria-label="`Line ${number}: ${spoken}. Edit`"
         @click="open"
         @keydown="onKey"
-        @focus="folio.current = line.id"
+        @focus="folio.makeCurrent(line.id)"
       >
         <span v-if="marked" class="source"
           >{{ marked.before }}<mark :class="{ gap: marked.at === '' }">{{ marked.at }}</mark

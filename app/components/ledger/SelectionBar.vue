@@ -12,7 +12,7 @@ const actions = computed(() => (first.value === null ? [] : actionsFor(first.val
 async function copyTexts(): Promise<void> {
   const texts = folio.lines.filter((l) => folio.selected.has(l.id)).map((l) => l.source)
   await navigator.clipboard.writeText(texts.join('\n'))
-  folio.notice = `Copied ${texts.length} lines.`
+  folio.tell(`Copied ${texts.length} lines.`)
 }
 </script>
 

@@ -75,7 +75,7 @@ const rows = computed<readonly Row[]>(() => {
 function keepAs(source: string): void {
   if (!pair.value) return
   const at = Math.max(folio.indexOf(pair.value.from.line), folio.indexOf(pair.value.to.line))
-  folio.current = folio.lines[at]?.id ?? folio.current
+  folio.makeCurrent(folio.lines[at]?.id ?? folio.current)
   folio.insertBelow([source])
 }
 </script>

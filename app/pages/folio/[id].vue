@@ -95,11 +95,6 @@ function onHide(): void {
   if (document.visibilityState === 'hidden') void folio.flush()
 }
 
-function dismissNotice(): void {
-  folio.notice = ''
-  folio.overlong = ''
-}
-
 /** What waits is sent as soon as there is a network again. */
 function onOnline(): void {
   void folio.flush()
@@ -138,7 +133,7 @@ function beforePrint(): void {
   if (folio.status !== 'ready' || desk.sheetOpen) return
   folio.keep()
   if (!sheetView.value) {
-    folio.notice = 'The sheet was still being fetched when you printed: print once more.'
+    folio.tell('The sheet was still being fetched when you printed: print once more.')
     return
   }
   desk.sheetForPrint = true
@@ -154,7 +149,7 @@ async function fetchSheet(): Promise<void> {
     // Without a network it is fetched when it is asked for again.
     if (!desk.sheetOpen) return
     desk.sheetOpen = false
-    folio.notice = 'The sheet could not be fetched. Is the server still running?'
+    folio.tell('The sheet could not be fetched. Is the server still running?')
   }
 }
 watch(
@@ -247,7 +242,7 @@ function startSplit(event: PointerEvent): void {
         <button v-if="folio.overlong !== ''" type="button" class="plain-button" @click="folio.takeOverlong()">
           Put it in as a note
         </button>
-        <button type="button" class="plain-button" @click="dismissNotice">Understood</button>
+        <button type="button" class="plain-button" @click="folio.dismissNotice()">Understood</button>
       </p>
       <p v-if="results.slow && results.running === null" class="notice" role="status">
         A line takes long to reckon{{ results.progress === null ? '' : `: ${Math.round(100 * results.progress)} %` }}.
