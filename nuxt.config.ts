@@ -56,6 +56,14 @@ export default defineNuxtConfig({
     },
   },
   components: [{ path: '~/components', pathPrefix: false }],
+  hooks: {
+    // What a page does not need is not fetched with it: leaves are fetched when there is nothing else to do.
+    'build:manifest': (manifest) => {
+      for (const chunk of Object.values(manifest)) chunk.prefetch = false
+    },
+  },
+  // The folio's page is fetched once somebody goes for one, not for every card of the shelf in sight.
+  experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },
   typescript: {
     strict: true,
     tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, exclude: TESTS },

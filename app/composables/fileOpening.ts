@@ -1,20 +1,9 @@
 import { dialectOf } from '#core/exchange/dialect'
 import { encode } from '#core/exchange/encoding'
+import { askForFiles } from '~/browser/askForFiles'
 import { useDeskStore } from '~/stores/desk'
 import { useExchangeStore } from '~/stores/exchange'
 import { useFolioStore } from '~/stores/folio'
-
-/** Asks for a file by the browser's own dialog. */
-export function askForFiles(several = false): Promise<readonly File[]> {
-  return new Promise((done) => {
-    const input = document.createElement('input')
-    input.type = 'file'
-    input.multiple = several
-    input.addEventListener('change', () => done([...(input.files ?? [])]))
-    input.addEventListener('cancel', () => done([]))
-    input.click()
-  })
-}
 
 /** Files that are dropped on the folio, chosen, or pasted: shown before anything is taken in. */
 export function useFileOpening() {

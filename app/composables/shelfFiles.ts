@@ -1,12 +1,10 @@
 import { ref, shallowRef } from 'vue'
-import { pack } from '#core/exchange/archive'
 import type { FolioCard } from '#shared/folio'
 import { saveAs } from '~/drawing/files'
 import { useExchangeStore } from '~/stores/exchange'
 import { useShelfStore } from '~/stores/shelf'
 import { api } from '../keeping/api'
-import { askForFiles } from './fileOpening'
-import { arrivals, shelvedAsFile, shelve } from '../keeping/folioFiles'
+import { askForFiles } from '~/browser/askForFiles'
 import type { Arrived } from '../keeping/folioFiles'
 
 /** Folios that are on the shelf already, in a file that is brought in: asked once for all of them. */
@@ -16,6 +14,9 @@ export interface Twins {
   readonly comparable: boolean
 }
 export type TwinAnswer = 'beside' | 'compare' | 'none'
+
+/** What reads and writes files is fetched when a file comes or goes. */
+const reader = () => import('../keeping/folioFiles')
 
 /** Folios of the shelf to files, and files to the shelf. */
 export function useShelfFiles(say: (sentence: string) => void) {
@@ -37,7 +38,7 @@ export function useShelfFiles(say: (sentence: string) => void) {
   async function saveOne(card: FolioCard): Promise<void> {
     refused.value = []
     try {
-      const { name, bytes } = await shelvedAsFile(card.id)
+      const { name, bytes } = await (await reader()).shelvedAsFile(card.id)
       saveAs(new Blob([new Uint8Array(bytes)]), name)
     } catch (error) {
       refused.value = [`${card.title}: ${why(error)}`]
@@ -48,6 +49,7 @@ export function useShelfFiles(say: (sentence: string) => void) {
   async function saveAll(): Promise<void> {
     refused.value = []
     try {
+      const { shelvedAsFile, packed } = await reader()
       const files = []
       for (let from = 0; ;) {
         const page = await api.shelf({ find: '', sort: 'changed', from, bin: false })
@@ -58,7 +60,7 @@ export function useShelfFiles(say: (sentence: string) => void) {
         from += page.folios.length
         if (page.folios.length === 0 || from >= page.count) break
       }
-      saveAs(new Blob([new Uint8Array(pack(files))], { type: 'application/zip' }), 'shelf.zip')
+      saveAs(new Blob([new Uint8Array(packed(files))], { type: 'application/zip' }), 'shelf.zip')
       say(`${files.length} folios are in the file.`)
     } catch (error) {
       refused.value = [why(error)]
@@ -76,9 +78,14 @@ export function useShelfFiles(say: (sentence: string) => void) {
     refused.value = []
     const arrived: Arrived[] = []
     const problems: string[] = []
+    const formats = await reader().catch(() => null)
+    if (!formats) {
+      refused.value = ['What reads files could not be fetched. Is the server still running?']
+      return
+    }
     for (const file of files) {
       const bytes = new Uint8Array(await file.arrayBuffer())
-      const found = arrivals(bytes, file.name)
+      const found = formats.arrivals(bytes, file.name)
       if (found === 'data') return dataFolio(file.name, bytes)
       if (typeof found === 'string') problems.push(`${file.name}: ${found}`)
       else arrived.push(...found)
@@ -114,7 +121,7 @@ export function useShelfFiles(say: (sentence: string) => void) {
     for (const one of wanted) {
       passing.value = `${put + 1} of ${wanted.length}: ${one.file.title}`
       try {
-        await shelve(one)
+        await (await reader()).shelve(one)
         put += 1
       } catch (error) {
         refused.value = [...refused.value, `${one.file.title}: ${why(error)}`]

@@ -30,6 +30,11 @@ export async function folioAsFile(
   return { name: `${fileName(file.title)}.folio.zip`, bytes: pack([own, ...blocks]) }
 }
 
+/** Several files as one archive. */
+export function packed(files: readonly ArchiveEntry[]): Uint8Array {
+  return pack(files)
+}
+
 /** A folio of the shelf as a file. */
 export async function shelvedAsFile(id: string): Promise<ArchiveEntry> {
   const { title, conventions, lines, plates, enclosures, head, revision } = await api.open(id)

@@ -26,11 +26,11 @@ const desk = useDeskStore()
     </nav>
     <div class="panel">
       <PlatesPane v-show="desk.panel === 'plates'" />
-      <TablePane v-if="desk.panel === 'table'" />
-      <GridPane v-if="desk.panel === 'grid'" />
-      <ReductionPane v-if="desk.panel === 'bench'" />
-      <JournalPane v-if="desk.panel === 'journal'" />
-      <HandbookPane v-if="desk.panel === 'handbook'" />
+      <LazyTablePane v-if="desk.panel === 'table'" />
+      <LazyGridPane v-if="desk.panel === 'grid'" />
+      <LazyReductionPane v-if="desk.panel === 'bench'" />
+      <LazyJournalPane v-if="desk.panel === 'journal'" />
+      <LazyHandbookPane v-if="desk.panel === 'handbook'" />
       <LazyExchangePane v-if="desk.panel === 'exchange'" />
       <LazyImportPane v-if="desk.panel === 'import'" />
       <LazyComparePane v-if="desk.panel === 'compare'" />

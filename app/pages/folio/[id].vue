@@ -5,6 +5,7 @@ import { useFolioActions } from '~/composables/folioActions'
 import { useClipboardLines } from '~/composables/clipboardLines'
 import { useEnclosures } from '~/composables/enclosures'
 import { useFileOpening } from '~/composables/fileOpening'
+import { fetchLeavesAhead } from '~/composables/leavesAhead'
 import { saveFolioFile } from '~/keeping/folioFile'
 import { isKey } from '~/texts/keys'
 import { pageNonce } from '~/browser/nonce'
@@ -51,6 +52,7 @@ watch(
   () => folio.status,
   (status) => {
     const [only] = folio.lines
+    if (status === 'ready') fetchLeavesAhead()
     if (status === 'ready' && exchange.unload()) return desk.show('import')
     if (status === 'ready' && exchange.returned) return desk.show('compare')
     if (status === 'ready' && folio.lines.length === 1 && only?.source === '') folio.edit(only.id)
