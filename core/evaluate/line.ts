@@ -105,7 +105,7 @@ function named(value: Value, statement: Statement): Value {
 function failureToProblem(f: Failure, source: string): Problem {
   const span = { from: f.from ?? 0, to: f.to ?? source.length }
   const text = source.slice(span.from, span.to)
-  return problemAt(span, f, f.fixes ?? arrayFixes(f, text) ?? readyFixes(f.code, text))
+  return problemAt(span, f, arrayFixes(f, text) ?? readyFixes(f.code, text))
 }
 
 /** Corrections that follow from the text of the term at fault. */

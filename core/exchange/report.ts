@@ -1,5 +1,6 @@
 import type { Conventions } from '../format/conventions'
 import { readoutToLatex } from '../format/latex'
+import { pmatrixOfRows } from '../notation/latex'
 import type { LineView } from '../views/lineView'
 import { readoutText } from '../format/readout'
 import type { Readout, Twin } from '../format/readout'
@@ -167,7 +168,7 @@ function gridResult(readout: Extract<Readout, { shape: 'grid' }>, letter: 'i' | 
     const rowsOf = Array.from({ length: shownRows }, (_, r) => of.slice(r * shownCols, (r + 1) * shownCols))
     const latex = rowsOf.map((row) => [...row.map((cell) => readoutToLatex(cell, letter)), ...(shownCols < cols ? ['\\cdots'] : [])].join(' & ')) // prettier-ignore
     if (shownRows < rows) latex.push(['\\vdots', ...Array.from({ length: shownCols - 1 }, () => '')].join(' & '))
-    return { latex: matrixLatex(latex), text: `[[${rowsOf.map((row) => row.join(', ')).join('], [')}]]` }
+    return { latex: pmatrixOfRows(latex), text: `[[${rowsOf.map((row) => row.join(', ')).join('], [')}]]` }
   }
   return { kind: 'value', forms: polar ? [form(cells), form(polar)] : [form(cells)] }
 }
@@ -176,14 +177,13 @@ function listResult({ entries, count }: Extract<Readout, { shape: 'list' }>, let
   const form = (of: (entry: string | Twin) => string): Piece => {
     const rows = entries.map((entry) => readoutToLatex(of(entry), letter))
     if (entries.length < count) rows.push('\\vdots')
-    return { latex: matrixLatex(rows), text: `[${entries.map(of).join(', ')}]` }
+    return { latex: pmatrixOfRows(rows), text: `[${entries.map(of).join(', ')}]` }
   }
   const rectangular = form((e) => (typeof e === 'string' ? e : e.rectangular))
   const isComplex = entries.some((e) => typeof e !== 'string')
   return { kind: 'value', forms: isComplex ? [rectangular, form((e) => (typeof e === 'string' ? e : e.polar))] : [rectangular] } // prettier-ignore
 }
 
-const matrixLatex = (rows: readonly string[]): string => `\\begin{pmatrix} ${rows.join(' \\\\ ')} \\end{pmatrix}`
 
 const STYLES: Readonly<Record<Conventions['style'], string>> = {
   plain: 'plain decimals',

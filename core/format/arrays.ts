@@ -1,3 +1,5 @@
+import { pmatrixOfRows } from '../notation/latex'
+
 /** Vectors and matrices put together of the texts of their entries, row by row. */
 
 /** `[[1, 2], [3, 4]]`. */
@@ -10,10 +12,6 @@ export function rowsText(rows: number, cols: number, entries: readonly string[])
 /** A column or a matrix in round brackets, as LaTeX. */
 export function pmatrix(rows: number, cols: number, entries: readonly string[]): string {
   return pmatrixOfRows(inRows(rows, cols, entries).map((row) => row.join(' & ')))
-}
-
-export function pmatrixOfRows(rows: readonly string[]): string {
-  return `\\begin{pmatrix} ${rows.join(' \\\\ ')} \\end{pmatrix}`
 }
 
 /** A list of entries cut into rows. */

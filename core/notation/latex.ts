@@ -83,6 +83,11 @@ export function escapeText(text: string): string {
   return text.replace(/[\\{}~^#$%&_]/g, (c) => special[c] ?? c)
 }
 
+/** Rows, their entries parted by &, in round brackets. */
+export function pmatrixOfRows(rows: readonly string[]): string {
+  return `\\begin{pmatrix} ${rows.join(' \\\\ ')} \\end{pmatrix}`
+}
+
 /** A reading whose terms do not say where they are written. */
 export function withoutSpans(latex: string): string {
   const mark = '\\htmlData{'
@@ -299,7 +304,7 @@ class Writer {
     const lines = isMatrix
       ? rows.map((r) => (r ?? []).map((e) => this.node(e, 0)).join(' & '))
       : entries.map((e) => this.node(e, 0))
-    return `\\begin{pmatrix} ${lines.join(' \\\\ ')} \\end{pmatrix}`
+    return pmatrixOfRows(lines)
   }
 
   private entry(node: Extract<Node, { type: 'entry' }>): string {

@@ -9,13 +9,6 @@ export interface Failure extends Told {
   readonly kind: 'failure'
   readonly from?: number
   readonly to?: number
-  readonly fixes?: readonly Fix[]
-}
-
-/** A ready correction: the whole line as it would then read. */
-export interface Fix {
-  readonly label: string
-  readonly replacement: string
 }
 
 export function failure<C extends BareCode>(code: C): Failure
