@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiDotsVertical } from '@mdi/js'
-import { nextTick, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 
 /** Three dots that open a small sheet of actions; nothing of the sheet is made before it is asked for. */
 export interface MenuAction {
@@ -14,10 +14,13 @@ const props = defineProps<{ label: string; actions: readonly MenuAction[] | (() 
 const asked = ref(false)
 const open = ref(false)
 const button = ref<HTMLButtonElement | null>(null)
-const shown = ref<readonly MenuAction[]>([])
+/** What can be done may become more while the sheet is open: a value that was still being reckoned has come. */
+const shown = computed<readonly MenuAction[]>(() => {
+  if (!asked.value) return []
+  return typeof props.actions === 'function' ? props.actions() : props.actions
+})
 
 async function toggle(): Promise<void> {
-  shown.value = typeof props.actions === 'function' ? props.actions() : props.actions
   asked.value = true
   await nextTick()
   open.value = !open.value
