@@ -38,11 +38,13 @@ const chapters: readonly { readonly title: string; readonly entries: readonly En
 
 const shown = computed(() => {
   const words = filter.value.trim().toLowerCase().split(/\s+/).filter(Boolean)
-  const fits = (entry: Entry): boolean => {
-    const text = `${entry.title} ${entry.text} ${entry.also.join(' ')}`.toLowerCase()
+  const fits = (chapter: string, entry: Entry): boolean => {
+    const text = `${chapter} ${entry.title} ${entry.text} ${entry.also.join(' ')}`.toLowerCase()
     return words.every((word) => text.includes(word))
   }
-  return chapters.map((c) => ({ ...c, entries: c.entries.filter(fits) })).filter((c) => c.entries.length > 0)
+  return chapters
+    .map((c) => ({ ...c, entries: c.entries.filter((entry) => fits(c.title, entry)) }))
+    .filter((c) => c.entries.length > 0)
 })
 
 async function goToTopic(): Promise<void> {
