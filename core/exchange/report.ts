@@ -184,7 +184,6 @@ function listResult({ entries, count }: Extract<Readout, { shape: 'list' }>, let
   return { kind: 'value', forms: isComplex ? [rectangular, form((e) => (typeof e === 'string' ? e : e.polar))] : [rectangular] } // prettier-ignore
 }
 
-
 const STYLES: Readonly<Record<Conventions['style'], string>> = {
   plain: 'plain decimals',
   scientific: 'scientific notation',
