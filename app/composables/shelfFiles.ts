@@ -49,7 +49,7 @@ export function useShelfFiles(say: (sentence: string) => void) {
   async function saveAll(): Promise<void> {
     refused.value = []
     try {
-      const { shelvedAsFile, packed } = await reader()
+      const { shelvedAsFile, pack } = await reader()
       const files = []
       for (let from = 0; ;) {
         const page = await api.shelf({ find: '', sort: 'changed', from, bin: false })
@@ -60,7 +60,7 @@ export function useShelfFiles(say: (sentence: string) => void) {
         from += page.folios.length
         if (page.folios.length === 0 || from >= page.count) break
       }
-      saveAs(new Blob([new Uint8Array(packed(files))], { type: 'application/zip' }), 'shelf.zip')
+      saveAs(new Blob([new Uint8Array(pack(files))], { type: 'application/zip' }), 'shelf.zip')
       say(`${files.length} folios are in the file.`)
     } catch (error) {
       refused.value = [why(error)]

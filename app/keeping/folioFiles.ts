@@ -11,6 +11,8 @@ import { newId } from '#shared/id'
 import { api } from './api'
 import { fileName } from './folioFile'
 
+export { pack }
+
 /** Folios as files and back: a folio with measured data is an archive, its numbers beside it. */
 
 const blockName = (block: string): string => `${block}.f64`
@@ -28,11 +30,6 @@ export async function folioAsFile(
   }
   if ((file.enclosures ?? []).length === 0) return own
   return { name: `${fileName(file.title)}.folio.zip`, bytes: pack([own, ...blocks]) }
-}
-
-/** Several files as one archive. */
-export function packed(files: readonly ArchiveEntry[]): Uint8Array {
-  return pack(files)
 }
 
 /** A folio of the shelf as a file. */

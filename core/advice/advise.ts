@@ -8,6 +8,7 @@ import { told } from '../values/problemData'
 import type { Code, Told } from '../values/problemData'
 import type { Value } from '../values/types'
 import { brought } from './brought'
+import type { AngleUnit } from '../values/convert'
 
 /** A line as it would be, evaluated in the place of the one that is looked at. */
 export interface Tried {
@@ -23,7 +24,7 @@ export interface Tried {
 export interface Place {
   readonly source: string
   readonly letter: 'i' | 'j'
-  readonly angleUnit: 'deg' | 'rad'
+  readonly angleUnit: AngleUnit
   /** `above`: a line that would stand above it. */
   evaluate(source: string, above: string | null): Tried
 }

@@ -1,12 +1,13 @@
 import { callFunction, takesOneNumber } from '../functions/call'
 import type { FunctionDefinition } from '../functions/definition'
 import { findFunction } from '../functions/registry'
-import type { Apply, Node } from '../notation/tree'
+import type { Apply } from '../notation/tree'
 import { vector } from '../values/make'
 import { pointsOf } from '../values/sweeps'
 import type { Value } from '../values/types'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
+import { allOf } from './allOf'
 import { Arguments, Body } from './functionBody'
 import type { Context, Evaluate } from '../operators/context'
 import { atEveryPoint, isSweep, loopBinary } from '../operators/lift'
@@ -47,21 +48,6 @@ function raised(value: Value | Failure, node: Apply, context: Context, evaluate:
   if (value.kind === 'sweep')
     return loopBinary('^', value, exponent, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' })
   return binary('^', value, exponent, new Plainly(context))
-}
-
-/** The values of a row of terms, or the first failure. */
-function allOf(nodes: readonly Node[], context: Context, evaluate: Evaluate): Value[] | Failure {
-  const first = nodes[0]
-  if (first === undefined) return []
-  const value = evaluate(first, context)
-  if (value.kind === 'failure') return value
-  const values = [value]
-  for (let k = 1; k < nodes.length; k += 1) {
-    const next = evaluate(nodes[k] ?? first, context)
-    if (next.kind === 'failure') return next
-    values.push(next)
-  }
-  return values
 }
 
 function builtIn(

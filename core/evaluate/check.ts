@@ -8,11 +8,12 @@ import { normalAngle, angleOf } from '../values/make'
 import { asMatrix, itemsOf, shapeText } from '../values/matrices'
 import { inAngleUnit } from '../values/convert'
 import type { AngleValue, CheckValue, NumberValue, Value } from '../values/types'
-import { failure } from '../values/failure'
+import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { inTime } from '../operators/context'
 import type { Context } from '../operators/context'
 import { commonAxis } from '../operators/lift'
+import { realNumber } from '../kinds/kinds'
 
 /** Checks compare two values: to the written places of a literal, or to a relative 1e-9. */
 
@@ -61,8 +62,7 @@ export function check(left: Value, right: Value, sides: Sides): CheckValue | Fai
   const listed = checkLists(left, right, sides)
   if (listed) return listed
   const { within } = sides
-  if (within?.value.kind === 'angle')
-    return { ...failure('tolerance-angle'), from: within.node.from, to: within.node.to }
+  if (within?.value.kind === 'angle') return failureAt(within.node, failure('tolerance-angle'))
   const algebra = checkAlgebra(left, right)
   if (algebra) return algebra
   const arrays = checkArrays(left, right, sides)
@@ -89,9 +89,10 @@ function bothAngles(
 
 function asAngle(value: Value, node: Node | null, context: Context): AngleValue | null {
   if (value.kind === 'angle') return value
-  if (value.kind !== 'number' || value.im !== 0) return null
-  if (node) context.bare(node, value)
-  return inAngleUnit(value, context.angleUnit)
+  const real = realNumber(value)
+  if (!real) return null
+  if (node) context.bare(node, real)
+  return inAngleUnit(real, context.angleUnit)
 }
 
 /** Lists with angles in them: entry by entry. */

@@ -1,11 +1,12 @@
 import type { Node } from '../notation/tree'
 import { truth } from '../values/make'
 import type { SweepValue, Value } from '../values/types'
-import { failure } from '../values/failure'
+import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { Context, Evaluate } from '../operators/context'
-import { atEveryPoint, isSweep } from '../operators/lift'
+import { atEveryPoint, lifted } from '../operators/lift'
 import { compare } from '../operators/rules'
+import { allOf } from './allOf'
 
 /** Comparisons, and what joins them. */
 
@@ -14,15 +15,9 @@ export function comparison(
   context: Context,
   evaluate: Evaluate,
 ): Value | Failure {
-  const nodes = [node.first, ...node.rest.map((r) => r.node)]
-  const values: Value[] = []
-  for (const side of nodes) {
-    const value = evaluate(side, context)
-    if (value.kind === 'failure') return value
-    values.push(value)
-  }
-  if (values.some(isSweep)) return atEveryPoint(values, node, context, (at, inner) => comparedValues(node, at, inner))
-  return comparedValues(node, values, context)
+  const values = allOf([node.first, ...node.rest.map((r) => r.node)], context, evaluate)
+  if (!Array.isArray(values)) return values
+  return lifted(values, node, context, (at, inner) => comparedValues(node, at, inner))
 }
 
 function comparedValues(
@@ -52,8 +47,7 @@ export function logic(node: Extract<Node, { type: 'logic' }>, context: Context, 
     const value = evaluate(operand, context)
     if (value.kind === 'failure') return value
     if (value.kind === 'sweep') return logicAtPoints(node, k, value, context, evaluate)
-    if (value.kind !== 'truth')
-      return { ...failure('truth-needed', { kind: value.kind }), from: operand.from, to: operand.to }
+    if (value.kind !== 'truth') return failureAt(operand, failure('truth-needed', { kind: value.kind }))
     if (node.sign === 'not') return truth(!value.truth)
     if (value.truth === (node.sign === 'or')) return value
   }
@@ -68,14 +62,9 @@ function logicAtPoints(
   context: Context,
   evaluate: Evaluate,
 ): Value | Failure {
-  const nodes = node.operands.slice(from)
-  const values: Value[] = [first]
-  for (const operand of nodes.slice(1)) {
-    const value = evaluate(operand, context)
-    if (value.kind === 'failure') return value
-    values.push(value)
-  }
-  return atEveryPoint(values, node, context, (at) => {
+  const others = allOf(node.operands.slice(from + 1), context, evaluate)
+  if (!Array.isArray(others)) return others
+  return atEveryPoint([first, ...others], node, context, (at) => {
     const truths = at.flatMap((x) => (x.kind === 'truth' ? [x.truth] : []))
     if (truths.length < at.length) return failure('truth-needed', { kind: 'sweep' })
     if (node.sign === 'not') return truth(!truths[0])

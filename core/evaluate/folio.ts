@@ -159,7 +159,7 @@ export class FolioEvaluator {
     const readers = new Map<number, number[]>()
     this.lines.forEach((line, index) => {
       for (const hint of this.cache.get(line.id)?.result?.evaluated.hints ?? []) {
-        const shadowed = dataOf(hint, 'prefix-shadowed') ?? dataOf(hint, 'letter-shadowed')
+        const shadowed = dataOf(hint, 'prefix-shadowed') ?? dataOf(hint, 'unit-shadowed')
         if (!shadowed) continue
         const by = definitions.get(shadowed.name)?.findLast((d) => d < index)
         if (by !== undefined) readers.set(by, [...new Set([...(readers.get(by) ?? []), index + 1])])

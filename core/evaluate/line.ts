@@ -21,6 +21,7 @@ import { evaluate } from './evaluate'
 import { Body } from './functionBody'
 import { suspiciousArgument } from './suspicions'
 import type { AngleUnit } from '../values/convert'
+import { realNumber } from '../kinds/kinds'
 
 /** What the evaluation of one line came to. */
 export interface Evaluated {
@@ -230,9 +231,9 @@ function checkValue(
 
 /** What stands behind `within`: a real number or an angle, not negative. */
 function tolerance(value: Value, node: Node, percent: boolean): Tolerance | Failure {
-  const real = value.kind === 'number' && value.im === 0 && value.re >= 0
+  const real = (realNumber(value)?.re ?? -1) >= 0
   const turn = value.kind === 'angle' && value.radians >= 0 && !percent
-  if (!real && !turn) return { ...failure('tolerance'), from: node.from, to: node.to }
+  if (!real && !turn) return failureAt(node, failure('tolerance'))
   return { kind: 'tolerance', value, node, percent }
 }
 

@@ -1,5 +1,5 @@
 import { dataOf } from '../values/problemData'
-import { kindOf } from '../kinds/kinds'
+import { kindOf, realNumber } from '../kinds/kinds'
 import type { Entries, Places } from '../kinds/kind'
 import { hole } from '../notation/nodes'
 import type { Entry, Node } from '../notation/tree'
@@ -10,7 +10,7 @@ import { asMatrix, itemAt, matrixOf } from '../values/matrices'
 import { madeSweep, pointAt } from '../values/sweeps'
 import { algebraMatrix, asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
 import { isAlgebraic } from '../algebra/ratio'
-import { failure } from '../values/failure'
+import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { AlgebraMatrixValue, MatrixValue, NumberValue, Value } from '../values/types'
 import { entriesText, fromBlocks } from '../operators/arrays'
@@ -18,10 +18,6 @@ import { atEveryPoint, commonAxis, isSweep } from '../operators/lift'
 import type { Context, Evaluate } from '../operators/context'
 
 /** Vectors and matrices written out, and entries taken from them. */
-
-function at(node: Node, failed: Failure): Failure {
-  return { ...failed, from: node.from, to: node.to }
-}
 
 /** `[1, 2, 3]` is a vector, `[[1, 2], [3, 4]]` a matrix by rows; a series as the only entry gives all its values. */
 export function list(entries: readonly Node[], context: Context, evaluate: Evaluate): Value | Failure {
@@ -31,10 +27,10 @@ export function list(entries: readonly Node[], context: Context, evaluate: Evalu
     const value = evaluate(node, context)
     if (value.kind === 'failure') return value
     if (node.type === 'series' && value.kind === 'vector') {
-      if (value.items.length === 0) return at(node, failure('empty-list'))
+      if (value.items.length === 0) return failureAt(node, failure('empty-list'))
       items.push(...value.items)
     } else if (value.kind === 'vector' || value.kind === 'matrix' || value.kind === 'algebra-matrix')
-      return at(node, failure('vectors-in-list'))
+      return failureAt(node, failure('vectors-in-list'))
     else items.push(value)
   }
   return lifted(items, context, (values) =>
@@ -134,14 +130,14 @@ function rowsOf(entries: readonly Node[], cells: readonly Cell[]): Value | Failu
   const blocks: MatrixValue[][] = entries.map(() => [])
   for (const { value, node, row } of cells) {
     const block = blockOf(value)
-    if (block.kind === 'failure') return at(node, block)
+    if (block.kind === 'failure') return failureAt(node, block)
     blocks[row]?.push(block)
   }
   const matrix = fromBlocks(blocks)
   if (matrix.kind === 'failure') {
     const { row } = dataOf(matrix, 'rows-differ') ?? dataOf(matrix, 'blocks-differ') ?? { row: 1 }
     const place = entries[row - 1] ?? entries[0]
-    return place ? at(place, matrix) : matrix
+    return place ? failureAt(place, matrix) : matrix
   }
   return matrix
 }
@@ -185,9 +181,9 @@ export function entry(node: Entry, context: Context, evaluate: Evaluate): Value 
 
 function entryOf(operand: Value, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
   const { entries } = kindOf(operand)
-  if (!entries) return at(node.operand, failure('no-entries', { kind: operand.kind }))
+  if (!entries) return failureAt(node.operand, failure('no-entries', { kind: operand.kind }))
   const [count, columns] = entries.sides(operand)
-  if (node.column && columns === null) return at(node.column, failure('too-many-indices'))
+  if (node.column && columns === null) return failureAt(node.column, failure('too-many-indices'))
   const first = indices(node.index, count, entries.range, context, evaluate)
   if ('kind' in first) return first
   if (!node.column || columns === null) return entries.take(operand, places(first, node.index), null)
@@ -212,8 +208,8 @@ function indices(
   const one = (part: Node): number | Failure => {
     const value = evaluate(part, inner)
     if (value.kind === 'failure') return value
-    const k = value.kind === 'number' && value.im === 0 ? value.re : NaN
-    return Number.isInteger(k) && k >= 1 && k <= count ? k : at(part, failure(code, { count }))
+    const k = realNumber(value)?.re ?? NaN
+    return Number.isInteger(k) && k >= 1 && k <= count ? k : failureAt(part, failure(code, { count }))
   }
   if (node.type !== 'slice') {
     const k = one(node)
@@ -227,10 +223,10 @@ function indices(
   if (node.step) {
     const value = evaluate(node.step, inner)
     if (value.kind === 'failure') return value
-    step = value.kind === 'number' && value.im === 0 ? value.re : NaN
-    if (!Number.isInteger(step)) return at(node.step, failure('step-whole'))
-    if (step === 0) return at(node.step, failure('step-zero'))
-    if (step > 0 !== first <= last && first !== last) return at(node.step, failure('step-direction', { step }))
+    step = realNumber(value)?.re ?? NaN
+    if (!Number.isInteger(step)) return failureAt(node.step, failure('step-whole'))
+    if (step === 0) return failureAt(node.step, failure('step-zero'))
+    if (step > 0 !== first <= last && first !== last) return failureAt(node.step, failure('step-direction', { step }))
   }
   const places: number[] = []
   for (let k = first; step > 0 ? k <= last : k >= last; k += step) places.push(k - 1)

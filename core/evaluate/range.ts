@@ -4,10 +4,12 @@ import { isZero } from '../values/beyond'
 import { exactReal, integer } from '../values/make'
 import { degrees } from '../values/convert'
 import { angleSweep, numberSweep, POINTS_MOST } from '../values/sweeps'
-import { failure } from '../values/failure'
+import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { AngleValue, Axis, NumberValue, Value } from '../values/types'
 import type { Context, Evaluate } from '../operators/context'
+import { finiteReal } from './finiteReal'
+import { realNumber } from '../kinds/kinds'
 
 type End = NumberValue | AngleValue
 
@@ -23,8 +25,7 @@ export function evaluateRange(node: Range, context: Context, evaluate: Evaluate)
   if (first.kind !== last.kind) return failure('range-kinds')
   const amount = node.amount ? evaluate(node.amount, context) : null
   if (amount?.kind === 'failure') return amount
-  const at = (failed: Failure): Failure =>
-    node.amount ? { ...failed, from: node.amount.from, to: node.amount.to } : failed
+  const at = (failed: Failure): Failure => (node.amount ? failureAt(node.amount, failed) : failed)
   const [a, b] = [sizeOf(first), sizeOf(last)]
   const points =
     node.by === 'count'
@@ -56,12 +57,7 @@ function multiplesOfPi(first: End, last: End, amount: Value | null, by: Range['b
 
 function end(node: Range['first'], context: Context, evaluate: Evaluate): End | Failure {
   const value = evaluate(node, context)
-  if (value.kind === 'failure' || value.kind === 'angle') return value
-  if (value.kind === 'number' && value.im === 0) {
-    if (Number.isFinite(value.re)) return value
-    return { ...failure(value.exact ? 'too-large' : 'range-finite'), from: node.from, to: node.to }
-  }
-  return { ...failure('range-end', { kind: value.kind }), from: node.from, to: node.to }
+  return value.kind === 'failure' || value.kind === 'angle' ? value : finiteReal(value, node, 'range-end')
 }
 
 const sizeOf = (end: End): number => (end.kind === 'angle' ? end.radians : end.re)
@@ -110,7 +106,7 @@ function exactSteps(first: End, step: End, falling: boolean): { start: number; s
 }
 
 function byCount(first: End, last: End, amount: Value | null): Float64Array | Failure {
-  const wanted = amount?.kind === 'number' && amount.im === 0 ? amount.re : NaN
+  const wanted = (amount && realNumber(amount)?.re) ?? NaN
   if (!Number.isInteger(wanted) || wanted < 2) return failure('count-whole')
   const count = counted(wanted)
   if (typeof count !== 'number') return count
@@ -147,7 +143,7 @@ function divided(a: number, p: number): number {
 }
 
 function byDecade(a: number, b: number, amount: Value | null): Float64Array | Failure {
-  const per = amount?.kind === 'number' && amount.im === 0 ? amount.re : NaN
+  const per = (amount && realNumber(amount)?.re) ?? NaN
   if (!(per > 0) || !Number.isFinite(per)) return failure('decade-count')
   if (!(a > 0) || !(b > 0)) return failure('decade-ends')
   const ratio = b / a

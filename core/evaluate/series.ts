@@ -7,6 +7,7 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { NumberValue, Value, VectorValue } from '../values/types'
 import type { Context, Evaluate, Scope } from '../operators/context'
+import { finiteReal } from './finiteReal'
 
 /** Most entries that `f(k) for k = …` may make. */
 export const SERIES_LIMIT = 100_000
@@ -49,12 +50,7 @@ export function evaluateSeries(node: Series, context: Context, evaluate: Evaluat
 
 function bound(node: Node, context: Context, evaluate: Evaluate): NumberValue | Failure {
   const value = evaluate(node, context)
-  if (value.kind === 'failure') return value
-  if (value.kind === 'number' && value.im === 0) {
-    if (Number.isFinite(value.re)) return value
-    return { ...failure(value.exact ? 'too-large' : 'range-finite'), from: node.from, to: node.to }
-  }
-  return { ...failure('series-bound', { kind: value.kind }), from: node.from, to: node.to }
+  return value.kind === 'failure' ? value : finiteReal(value, node, 'series-bound')
 }
 
 /** first + k·step, exactly where both are exact. */

@@ -26,6 +26,13 @@ function quieted(z: NumberValue): NumberValue {
   return shownAs(z, re, im)
 }
 
+/** A rounded number with the parts below a floor taken out; of an exact one every part is meant. */
+export function quietBelow(z: NumberValue, floor: number): NumberValue {
+  if (z.exact || floor === 0) return z
+  const part = (x: number): number => (Math.abs(x) < floor ? 0 : x)
+  return shownAs(z, part(z.re), part(z.im))
+}
+
 const NO_DIRECTION = '∞ (no direction)'
 
 /** `3 + 4j`, `3 - j4`: always both parts. */

@@ -5,6 +5,7 @@ import type { Failure } from '../values/failure'
 import type { Loop } from './loops'
 import type { Apply } from '../notation/tree'
 import type { Typesetting } from '../notation/typesetting'
+import type { AngleUnit } from '../values/convert'
 
 /** The chapters of the handbook. */
 export type Group =
@@ -95,7 +96,7 @@ export interface FunctionDefinition {
   /** What it comes to for a vector as a whole, where that is not its outcome for every entry. */
   readonly ofVector?: (v: VectorValue) => Value | Failure
   /** The unit of the conventions in which it leaves a bare number as it is. */
-  readonly idleIn?: 'deg' | 'rad'
+  readonly idleIn?: AngleUnit
   /** What it does with matrices that have unknowns in them. */
   readonly algebra?: (args: readonly AlgebraMatrixValue[], context: Context) => Value | Failure
   readonly apply: (args: readonly Value[], context: Context) => Value | Failure

@@ -29,7 +29,7 @@ import {
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { AlgebraMatrixValue, MatrixValue, NumberValue, PartsValue, Value } from '../values/types'
-import { matrixAt, numberAt } from './arguments'
+import { matrixAt, numberAt, argumentAt } from './arguments'
 import type { Example, FunctionDefinition, Parameter } from './definition'
 
 /** The chapters on matrices and on building them. */
@@ -39,12 +39,6 @@ const AB: readonly Parameter[] = [
   { name: 'A', kind: 'matrix' },
   { name: 'b', kind: 'matrix' },
 ]
-
-function algebraAt(args: readonly AlgebraMatrixValue[], index: number): AlgebraMatrixValue {
-  const matrix = args[index]
-  if (!matrix) throw new Error(`argument ${index + 1} is declared`)
-  return matrix
-}
 
 type Apply = (m: MatrixValue, context: Context) => Value | Failure
 
@@ -65,7 +59,7 @@ function ofMatrix(
   { spellings = [], algebra, infinite }: Particulars = {},
 ): FunctionDefinition {
   return {
-    ...(algebra ? { algebra: (args: readonly AlgebraMatrixValue[]) => algebra(algebraAt(args, 0)) } : {}),
+    ...(algebra ? { algebra: (args: readonly AlgebraMatrixValue[]) => algebra(argumentAt(args, 0)) } : {}),
     name,
     group: 'matrices',
     parameters: A,
@@ -248,7 +242,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     name: 'solve',
     group: 'matrices',
     parameters: AB,
-    algebra: (args) => algebraSolve(algebraAt(args, 0), algebraAt(args, 1)),
+    algebra: (args) => algebraSolve(argumentAt(args, 0), argumentAt(args, 1)),
     summary: 'The x with A·x = b, for square A; b may have several columns.',
     examples: [
       { entry: `solve(${TWO}, [5, 6])`, gives: '[-4, 4.5]' },

@@ -7,7 +7,7 @@ import type { SweepData } from '../scene/curve'
 import type { Drawn } from '../scene/drawn'
 import type { Role } from '../scene/scene'
 import type { Failure } from '../values/failure'
-import type { Value } from '../values/types'
+import type { NumberValue, Value } from '../values/types'
 
 /**
  * What a kind of value can do. Each kind has a module that declares all of this, and the table in `kinds.ts`
@@ -40,8 +40,8 @@ export interface KindOf<V extends Value> {
   readonly entries: Entries<V> | null
   /** True where a sweep can have it at its points. */
   readonly atPoints: boolean
-  /** True of a real number. */
-  isReal(value: V): boolean
+  /** The real number that it is; `null` of what is none. */
+  real(value: V): NumberValue | null
   /** How many doubles it holds in memory: what large sweeps and matrices take; small things count for nothing. */
   doubles(value: V, of: (x: Value) => number): number
 
@@ -115,7 +115,7 @@ export const PLAIN = {
   identical: () => false,
   entries: null,
   atPoints: true,
-  isReal: () => false,
+  real: () => null,
   doubles: () => 0,
   drawn: () => null,
   point: () => null,

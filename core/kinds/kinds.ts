@@ -5,7 +5,7 @@ import type { Complex } from '../numbers/complex'
 import type { SweepData } from '../scene/curve'
 import type { Drawn } from '../scene/drawn'
 import type { Role } from '../scene/scene'
-import type { Kind, Value } from '../values/types'
+import type { Kind, NumberValue, Value } from '../values/types'
 import { algebraMatrix } from './algebraMatrix'
 import { angle } from './angle'
 import { check } from './check'
@@ -115,6 +115,11 @@ export function equalValues(a: Value, b: Value): boolean | null {
 /** True where no line below could tell two values apart. */
 export function identical(a: Value, b: Value): boolean {
   return a.kind === b.kind && kindOf(a).identical(a, b, identical)
+}
+
+/** The real number that a value is; `null` of what is none. */
+export function realNumber(value: Value): NumberValue | null {
+  return kindOf(value).real(value)
 }
 
 /** How many doubles a value holds in memory. */

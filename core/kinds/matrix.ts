@@ -4,12 +4,12 @@ import { fractionText, fullNumber } from '../format/full'
 import { numeral } from '../format/json'
 import type { Json } from '../format/json'
 import { numberLatex } from '../format/latex'
-import { formatNumber, formatPolar, NOISE, quiet } from '../format/number'
+import { formatNumber, formatPolar, NOISE, quiet, quietBelow } from '../format/number'
 import type { GridReadout } from '../format/readout'
 import { largest } from '../linear/dense'
 import * as G from '../numbers/gaussian'
 import * as A from '../values/arithmetic'
-import { ofSort, shownAs } from '../values/make'
+import { ofSort } from '../values/make'
 import { asMatrix, asVector, itemAt, itemsOf, matrixOf } from '../values/matrices'
 import type { MatrixValue, NumberValue, VectorValue } from '../values/types'
 import { csvNumber, csvText, PLAIN } from './kind'
@@ -115,10 +115,11 @@ export function sameColumns(v: VectorValue, m: MatrixValue): boolean | null {
 
 function grid(m: MatrixValue, conventions: Conventions): GridReadout {
   const [shownRows, shownCols] = [Math.min(m.rows, GRID_MOST), Math.min(m.cols, GRID_MOST)]
+  // Noise is measured by the largest entry of the matrix.
   const most = largest(m.dense)
   const floor = Number.isFinite(most) ? NOISE * most : 0
   const shown = Array.from({ length: shownRows * shownCols }, (_, k) =>
-    quieted(itemAt(m, Math.floor(k / shownCols) * m.cols + (k % shownCols)), floor),
+    quietBelow(itemAt(m, Math.floor(k / shownCols) * m.cols + (k % shownCols)), floor),
   )
   const plain = (z: NumberValue): string => formatNumber(z.im === 0 ? ofSort(z, false) : z, conventions)
   return {
@@ -130,11 +131,4 @@ function grid(m: MatrixValue, conventions: Conventions): GridReadout {
     cells: shown.map(plain),
     polar: m.complex ? shown.map((z) => (z.im === 0 && z.re >= 0 ? plain(z) : formatPolar(z, conventions))) : null,
   }
-}
-
-/** Noise is measured by the largest entry of the matrix. */
-function quieted(item: NumberValue, floor: number): NumberValue {
-  if (item.exact) return item
-  const part = (x: number): number => (Math.abs(x) < floor ? 0 : x)
-  return shownAs(item, part(item.re), part(item.im))
 }

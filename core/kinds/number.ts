@@ -74,7 +74,7 @@ export const number: KindOf<NumberValue> = {
     const small = a.exact === null || (typeof a.exact.re.n === 'number' && typeof a.exact.im.n === 'number')
     return small && Object.is(a.re, b.re) && Object.is(a.im, b.im) && sameExact(a, b)
   },
-  isReal: (value) => value.im === 0,
+  real: (value) => (value.im === 0 ? value : null),
   drawn: (value, _, { conventions }, shown) => drawnNumber(value, conventions, shown),
   point: ({ re, im }) => ({ re, im }),
 }

@@ -1,12 +1,12 @@
 import type { Conventions } from '../format/conventions'
 import { numeral } from '../format/json'
 import type { Json } from '../format/json'
-import { formatNumber, NOISE, twin } from '../format/number'
+import { formatNumber, NOISE, twin, quietBelow } from '../format/number'
 import type { SweepReadout, Twin } from '../format/readout'
 import type { Column, Data } from '../measured/data'
 import * as C from '../numbers/complex'
 import { sweepData } from '../scene/sweepData'
-import { real, shownAs, vector } from '../values/make'
+import { real, vector } from '../values/make'
 import { angleSweep, pickPoints, pointAt, pointsOf, sameAxis, sameNumbers } from '../values/sweeps'
 import type { SweepValue, Value } from '../values/types'
 import { angleHead, csvNumber, csvText, PLAIN } from './kind'
@@ -106,9 +106,7 @@ function noiseFloor({ of, re, im, axis }: SweepValue): number {
 }
 
 function quieted(value: Value, floor: number): Value {
-  if (value.kind !== 'number' || floor === 0) return value
-  const quiet = (x: number): number => (Math.abs(x) < floor ? 0 : x)
-  return shownAs(value, quiet(value.re), quiet(value.im))
+  return value.kind === 'number' ? quietBelow(value, floor) : value
 }
 
 /** Every low and high, so that no peak is lost however many points there are. */

@@ -494,7 +494,7 @@ class Binder {
     const { digits, run } = node
     const product = write(`${digits}*${run}`)
     if (isLetter(run))
-      this.hint('letter-shadowed', node, { name: run }, [product, write(`${digits}${this.names.letter}`)])
+      this.hint('unit-shadowed', node, { name: run }, [product, write(`${digits}${this.names.letter}`)])
     else if (suffix?.kind === 'prefix' && !suffix.imaginary) {
       const data = { text: this.slice(node), digits, name: run }
       this.hint('prefix-shadowed', node, data, [product, write(`${digits}e${suffix.exponent}`)])

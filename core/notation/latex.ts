@@ -1,13 +1,14 @@
 import type { Apply, Literal, Node, Product, Series, Statement } from './tree'
 import { greek } from './words'
 import type { TypesettingOf } from './typesetting'
+import type { AngleUnit } from '../values/convert'
 
 /** What a reading needs to know besides the tree. */
 export interface ReadingStyle {
   readonly letter: 'i' | 'j'
   /** Terms that were read in the unit of the conventions: the reading shows it. */
   readonly bare: ReadonlySet<Node>
-  readonly angleUnit: 'deg' | 'rad'
+  readonly angleUnit: AngleUnit
   /** Every bracket that the parser supplied is shown. */
   readonly grouping: boolean
   readonly typesetting: TypesettingOf

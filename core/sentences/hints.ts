@@ -8,7 +8,7 @@ export const hints = {
   'prefix-power': (d) => `The power takes the prefix with it: this is (${d.base}) to the power.`,
   'changes-reading': (d) =>
     `Because ${d.name} is a name now, ${d.lines} ${d.lines.includes('and') || d.lines.includes(',') ? 'read' : 'reads'} it as a factor behind digits.`,
-  'letter-shadowed': (d) => `${d.name} is a kept name here, not the imaginary unit.`,
+  'unit-shadowed': (d) => `${d.name} is a kept name here, not the imaginary unit.`,
   'prefix-shadowed': (d) => `${d.name} is a kept name, so ${d.text} is ${d.digits} times ${d.name}.`,
   'parallel-quotient': (d) => `The quotient ${d.text} is formed first and then put in parallel.`,
   'angle-sign': (d) => `${d.text} is a comparison. For magnitude and angle write ∠.`,

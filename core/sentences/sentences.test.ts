@@ -187,7 +187,7 @@ const SAMPLES: { readonly [C in Code]: ProblemData[C] } = {
   'quotient-imaginary': { bottom: 'bottom0' },
   'prefix-power': { base: 'base0' },
   'changes-reading': { name: 'name0', lines: 'lines1' },
-  'letter-shadowed': { name: 'name0' },
+  'unit-shadowed': { name: 'name0' },
   'prefix-shadowed': { name: 'name0', text: 'text1', digits: 'digits2' },
   'parallel-quotient': { text: 'text0' },
   'angle-sign': { text: 'text0' },

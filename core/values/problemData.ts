@@ -207,7 +207,7 @@ export interface ProblemData {
   'quotient-imaginary': { bottom: string }
   'prefix-power': { base: string }
   'changes-reading': { name: string; lines: string }
-  'letter-shadowed': { name: string }
+  'unit-shadowed': { name: string }
   'prefix-shadowed': { name: string; text: string; digits: string }
   'parallel-quotient': { text: string }
   'angle-sign': { text: string }
