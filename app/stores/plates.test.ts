@@ -1,46 +1,27 @@
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
 import { nextTick } from 'vue'
-import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import { DASHES } from '#core/scene/scene'
-import { NO_HEAD } from '#shared/folio'
-import type { Folio } from '#shared/folio'
 import { isOn } from '#shared/plate'
 import type { Plate } from '#shared/plate'
 import { EvaluatorService } from '~/workers/evaluator'
 import { endWorkers, workersOf } from '~/workers/workerForTests'
 import { useDeskStore } from './desk'
-import { changeStore, recordsUnder } from '~/keeping/browserStore'
 import { useFolioStore } from './folio'
+import { freshPage, servedFolio } from './pageForTests'
 import { usePlatesStore } from './plates'
 import { useResultsStore } from './results'
 
 const SOURCES = ['V = 230∠0°', 'Z = 12 + 5j', 'I = V/Z', 'R = 47', 'f = 10 to 1000 per decade 4', 'H = 1/(1 + 0.01j*f)', 'p = [1, 2]', 'θ = 30°'] // prettier-ignore
 const id = (n: number): string => `line-000${n}`
 
-const served: Folio = {
-  id: 'folio-01', title: 'Test', revision: 0, createdAt: '', changedAt: '2026-01-01T00:00:00Z', binnedAt: null,
-  plates: [], enclosures: [], head: NO_HEAD, conventions: DEFAULT_CONVENTIONS,
-  lines: SOURCES.map((source, k) => ({ id: id(k + 1), source })),
-} // prettier-ignore
+const served = servedFolio(SOURCES.map((source, k) => ({ id: id(k + 1), source })))
 
 let folio: ReturnType<typeof useFolioStore>
 let plates: ReturnType<typeof usePlatesStore>
 
 beforeEach(async () => {
-  await changeStore({ remove: (await recordsUnder('')).map(([key]) => key) })
-  const kept = new Map<string, string>()
-  Object.assign(globalThis, {
-    localStorage: {
-      getItem: (k: string) => kept.get(k) ?? null,
-      setItem: (k: string, v: string) => void kept.set(k, v),
-    },
-    fetch: async (_: string, init?: { body?: string }) => ({
-      ok: true,
-      status: 200,
-      json: async () => (init?.body ? { revision: 1, changedAt: '2026-01-01T00:00:01Z' } : structuredClone(served)),
-    }),
-  })
+  await freshPage(() => served)
   setActivePinia(createPinia())
   workersOf((post) => new EvaluatorService((done, total) => post({ progress: done / total }), (line) => post({ line }))) // prettier-ignore
   folio = useFolioStore()

@@ -1,10 +1,7 @@
 import 'fake-indexeddb/auto'
 import { createPinia, setActivePinia } from 'pinia'
-import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
-import { NO_HEAD } from '#shared/folio'
-import type { Folio } from '#shared/folio'
-import { changeStore, recordsUnder } from '~/keeping/browserStore'
 import { useFolioStore } from './folio'
+import { freshPage, servedFolio } from './pageForTests'
 import { useRecallStore } from './recall'
 
 jest.mock('./results', () => ({
@@ -14,16 +11,12 @@ jest.mock('./results', () => ({
   }),
 })) // prettier-ignore
 
-const served: Folio = {
-  id: 'folio-01', title: 'Test', revision: 0, createdAt: '', changedAt: '2026-01-01T00:00:00Z', binnedAt: null,
-  plates: [], enclosures: [], head: NO_HEAD, conventions: DEFAULT_CONVENTIONS,
-  lines: [
-    { id: 'line-0001', source: 'V = 230∠0°' },
-    { id: 'line-0002', source: 'Z = 12 + 5j' },
-    { id: 'line-0003', source: 'a note', note: true },
-    { id: 'line-0004', source: '' },
-  ],
-} // prettier-ignore
+const served = servedFolio([
+  { id: 'line-0001', source: 'V = 230∠0°' },
+  { id: 'line-0002', source: 'Z = 12 + 5j' },
+  { id: 'line-0003', source: 'a note', note: true },
+  { id: 'line-0004', source: '' },
+])
 
 /** What the journal has of earlier sessions, newest first. */
 const journal = {
@@ -40,22 +33,13 @@ let folio: ReturnType<typeof useFolioStore>
 let recall: ReturnType<typeof useRecallStore>
 
 beforeEach(async () => {
-  await changeStore({ remove: (await recordsUnder('')).map(([key]) => key) })
   journalAsked = 0
   reachable = true
-  const kept = new Map<string, string>()
-  Object.assign(globalThis, {
-    localStorage: {
-      getItem: (k: string) => kept.get(k) ?? null,
-      setItem: (k: string, v: string) => void kept.set(k, v),
-    },
-    fetch: async (path: string, init?: { body?: string }) => {
-      const asked = path.includes('/journal')
-      if (asked) journalAsked += 1
-      if (asked && !reachable) throw new TypeError('offline')
-      const answer = init?.body ? { revision: 1, changedAt: '' } : structuredClone(asked ? journal : served)
-      return { ok: true, status: 200, json: async () => answer }
-    },
+  await freshPage((path) => {
+    if (!path.includes('/journal')) return served
+    journalAsked += 1
+    if (!reachable) throw new TypeError('offline')
+    return journal
   })
   setActivePinia(createPinia())
   folio = useFolioStore()

@@ -1,0 +1,29 @@
+import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
+import { NO_HEAD } from '#shared/folio'
+import type { Folio, Line } from '#shared/folio'
+import { changeStore, recordsUnder } from '~/keeping/browserStore'
+
+/** What stores of the page meet in tests: a folio that is served, a server that takes every save, an empty browser. */
+
+export function servedFolio(lines: readonly Line[]): Folio {
+  return {
+    id: 'folio-01', title: 'Test', revision: 0, createdAt: '', changedAt: '2026-01-01T00:00:00Z', binnedAt: null,
+    plates: [], enclosures: [], head: NO_HEAD, conventions: DEFAULT_CONVENTIONS, lines: [...lines],
+  } // prettier-ignore
+}
+
+/** `answer` is what is served at an address. */
+export async function freshPage(answer: (path: string) => object): Promise<void> {
+  await changeStore({ remove: (await recordsUnder('')).map(([key]) => key) })
+  const kept = new Map<string, string>()
+  Object.assign(globalThis, {
+    localStorage: {
+      getItem: (k: string) => kept.get(k) ?? null,
+      setItem: (k: string, v: string) => void kept.set(k, v),
+    },
+    fetch: async (path: string, init?: { body?: string }) => {
+      const found = init?.body ? { revision: 1, changedAt: '2026-01-01T00:00:01Z' } : structuredClone(answer(path))
+      return { ok: true, status: 200, json: async () => found }
+    },
+  })
+}
