@@ -66,7 +66,7 @@ const layers = LAYERS.map((room, k) => ({
 }))
 
 export default tseslint.config(
-  { ignores: ['.nuxt', '.output', 'node_modules', 'data', 'coverage', 'test-results', 'playwright-report'] },
+  { ignores: ['.nuxt', '.output', 'node_modules', 'data', 'kernels', 'coverage', 'test-results', 'playwright-report'] },
   js.configs.recommended,
   ...tseslint.configs.strict,
   ...vue.configs['flat/recommended'],

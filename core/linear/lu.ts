@@ -3,19 +3,10 @@ import * as C from '../numbers/complex'
 import { complexTimesPowerOfTwo } from '../numbers/scale'
 import type { Dense } from './dense'
 import { copy, identity, zeros } from './dense'
+import type { Lu } from './decompositions'
+import { decomposeInBlocks, invertInBlocks, solveInBlocks } from './luInBlocks'
 import { exponentFor } from './scaling'
 import { work } from '../numbers/work'
-
-/** P·A = L·U packed: L below the diagonal (ones on it), U on and above it. */
-export interface Lu {
-  readonly packed: Dense
-  /** The row of A that stands in each row of P·A. */
-  readonly order: readonly number[]
-  /** +1 or −1: the sign of the permutation. */
-  readonly sign: 1 | -1
-  /** True where a pivot is exactly zero: there is no inverse. */
-  readonly singular: boolean
-}
 
 /**
  * LU decomposition with partial pivoting by |re| + |im|, row by row.
@@ -23,6 +14,10 @@ export interface Lu {
  * Cost: 8n³/3 floating operations.
  */
 export function decomposeLu(a: Dense): Lu {
+  return decomposeInBlocks(a) ?? decomposeByRows(a)
+}
+
+function decomposeByRows(a: Dense): Lu {
   const packed = copy(a)
   const { re, im, rows: n, cols } = packed
   const order = Array.from({ length: n }, (_, k) => k)
@@ -139,7 +134,11 @@ function subtractRows(
 }
 
 /** X with A·X = B, by forward and back substitution on whole rows of B. */
-export function solveLu({ packed, order }: Lu, b: Dense): Dense {
+export function solveLu(lu: Lu, b: Dense): Dense {
+  return solveInBlocks(lu, b) ?? solveByRows(lu, b)
+}
+
+function solveByRows({ packed, order }: Lu, b: Dense): Dense {
   const n = packed.rows
   const x = zeros(n, b.cols)
   order.forEach((from, to) => {
@@ -193,8 +192,13 @@ function putAside(z: Complex): number {
   return exponentFor(Math.max(Math.abs(z.re), Math.abs(z.im)))
 }
 
-/** A⁻¹ = U⁻¹·L⁻¹·P: L⁻¹ is triangular, too, which saves a third of the work. */
-export function inverseLu({ packed, order }: Lu): Dense {
+/** A⁻¹ = U⁻¹·L⁻¹·P. */
+export function inverseLu(lu: Lu): Dense {
+  return invertInBlocks(lu) ?? inverseByRows(lu)
+}
+
+/** L⁻¹ is triangular, too, which saves a third of the work. */
+function inverseByRows({ packed, order }: Lu): Dense {
   const n = packed.rows
   const x = identity(n)
   for (let r = 1; r < n; r += 1) {

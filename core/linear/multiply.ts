@@ -1,5 +1,7 @@
 import type { Dense } from './dense'
 import { isReal, zeros } from './dense'
+import type { Held, Workspace } from './kernels'
+import { ordinary, padded, workspaceFor } from './kernels'
 import { work } from '../numbers/work'
 
 /**
@@ -8,10 +10,42 @@ import { work } from '../numbers/work'
  * Cost: 8·m·n·p floating operations, 2·m·n·p for real ones.
  */
 export function multiply(a: Dense, b: Dense): Dense {
+  const space = workspaceFor(Math.cbrt(a.rows * a.cols * b.cols))
+  if (space && ordinary(a) && ordinary(b)) return multiplyInKernels(space, a, b)
   const result = zeros(a.rows, b.cols)
   if (isReal(a) && isReal(b)) multiplyReal(a, b, result)
   else multiplyComplex(a, b, result)
   return result
+}
+
+/** Rows between two looks at the clock. */
+const ROWS = 64
+
+function multiplyInKernels(space: Workspace, a: Dense, b: Dense): Dense {
+  const [x, y] = [space.put(a), space.put(b)]
+  const z = space.zeros(a.rows, b.cols)
+  const pack = space.room(8 * a.cols)
+  const real = isReal(a) && isReal(b)
+  for (let from = 0; from < a.rows; from += ROWS) {
+    const m = Math.min(ROWS, a.rows - from)
+    work(m * a.cols * b.cols)
+    if (real) {
+      const [left, out] = [x.re + from * x.stride, z.re + from * z.stride]
+      space.run.realProduct(m, a.cols, padded(b.cols), left, x.stride, y.re, y.stride, out, z.stride, pack)
+    } else addProduct(space, part(x, from, from + m), y, part(z, from, from + m), pack, 1)
+  }
+  return space.take(z)
+}
+
+/** The rows of a matrix from one to another. */
+function part(held: Held, from: number, to: number): Held {
+  return { ...held, rows: to - from, re: held.re + from * held.stride, im: held.im + from * held.stride }
+}
+
+/** C ± A·B in the memory of the kernels; `pack` has room for 8 doubles for each column of A. */
+export function addProduct({ run }: Workspace, a: Held, b: Held, c: Held, pack: number, sign: 1 | -1): void {
+  const n = padded(b.cols)
+  run.product(a.rows, a.cols, n, a.re, a.im, a.stride, b.re, b.im, b.stride, c.re, c.im, c.stride, pack, sign)
 }
 
 function multiplyReal(a: Dense, b: Dense, c: Dense): void {
