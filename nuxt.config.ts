@@ -43,6 +43,7 @@ export default defineNuxtConfig({
     '@fontsource-variable/atkinson-hyperlegible-next/index.css',
     '@fontsource-variable/source-code-pro/index.css',
     '~/theme/base.css',
+    '~/theme/controls.css',
   ],
   app: {
     head: {

@@ -15,5 +15,6 @@ watch(
 <template>
   <v-app>
     <NuxtPage />
+    <LazyTheTooltip />
   </v-app>
 </template>

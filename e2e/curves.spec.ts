@@ -26,7 +26,7 @@ test('a sweep in the ledger: ends, count and a small curve; a table through all 
   await expect(folio.row(2).locator('.at')).toContainText('at point 100000 of n')
   // Only the rows in sight are in the page.
   expect(await table.getByRole('row').count()).toBeLessThan(80)
-  await page.getByRole('button', { name: 'Plates' }).click()
+  await page.getByRole('tab', { name: 'Plates' }).click()
   await folio.rewrite(1, 'n = 1 to 4')
   await folio.row(2).getByRole('button', { name: 'Table of line 2' }).click()
   await table.getByRole('button', { name: 'Copy as CSV' }).click()

@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Download, Locator, Page } from '@playwright/test'
 import { violations } from './axe'
-import { expect, test } from './folio'
+import { expect, pick, test } from './folio'
 
 const SAMPLES = join(import.meta.dirname, '../public/samples')
 
@@ -28,13 +28,6 @@ async function drop(target: Locator, name: string, content: string): Promise<voi
   )
   await target.dispatchEvent('dragover', { dataTransfer: data })
   await target.dispatchEvent('drop', { dataTransfer: data })
-}
-
-/** Takes a choice of a list, by its field. */
-async function pick(field: Locator, option: string): Promise<void> {
-  const page = field.page()
-  await page.locator('.v-input').filter({ has: field }).first().click()
-  await page.getByRole('option', { name: option }).click()
 }
 
 async function textOf(download: Download): Promise<string> {
@@ -151,7 +144,7 @@ test('hostile files get a sentence, nothing is taken in, and the page lives on',
       await expect(pane.getByRole('alert')).toContainText('This is not a folio file')
     }
     await expect(folio.rows).toHaveCount(1)
-    await page.getByRole('button', { name: 'Exchange', exact: true }).last().click()
+    await page.getByRole('tab', { name: 'Exchange' }).click()
   } // prettier-ignore
   await folio.rewrite(1, 'a = 2')
   await folio.expectValue(1, '2')
@@ -167,7 +160,7 @@ test('a folio leaves as a file and comes back the same, its numbers with it; on 
   await pane.getByRole('button', { name: 'Keep with the folio' }).click()
   await expect(folio.row(3)).toContainText('49 points')
   await folio.saved()
-  await page.getByRole('button', { name: 'Exchange', exact: true }).last().click()
+  await page.getByRole('tab', { name: 'Exchange' }).click()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Folio file' }).click(),

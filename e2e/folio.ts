@@ -77,3 +77,10 @@ export const test = base.extend<{ folio: FolioPage }>({
 })
 
 export { expect }
+
+/** Takes a choice of a list, by its field. */
+export async function pick(field: Locator, option: string): Promise<void> {
+  const page = field.page()
+  await page.locator('.v-input').filter({ has: field }).first().click()
+  await page.getByRole('option', { name: option }).click()
+}

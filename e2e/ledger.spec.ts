@@ -330,7 +330,7 @@ test('in a narrow window the reading stands above, the twin below; everything wo
   await page.getByRole('dialog').getByText('radians', { exact: true }).click()
   await page.getByRole('button', { name: 'Done' }).click()
   await folio.expectValue(2, '1.8427 − 2.412j | 3.0353 ∠ −0.91843 rad')
-  await page.getByRole('button', { name: 'Plates' }).click()
+  await page.getByRole('tab', { name: 'Plates' }).click()
   await expect(page.locator('canvas')).toBeVisible()
   await expect(folio.row(2)).toBeHidden()
 })

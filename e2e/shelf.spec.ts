@@ -99,9 +99,13 @@ test('folios are searched by title and by what stands in their lines, sorted, an
   await page.getByLabel('Search the folios').fill(mark)
   await expect(page.locator('.card')).toHaveCount(3)
   await expect(page.locator('.card .match')).toHaveText(`Z_${mark} = 3 + 4j`)
-  await page.getByLabel('Sorted by').selectOption('title')
+  const sortBy = async (order: string): Promise<void> => {
+    await page.getByRole('button', { name: /^Sorted by/ }).click()
+    await page.getByRole('menuitemradio', { name: order }).click()
+  }
+  await sortBy('title')
   await expect(page.locator('.card .title')).toHaveText(['Another one', `${mark} A`, `${mark} B`])
-  await page.getByLabel('Sorted by').selectOption('length')
+  await sortBy('number of lines')
   await expect(page.locator('.card .title').first()).toHaveText(`${mark} A`)
   await page.getByLabel('Search the folios').fill('nothing has these words')
   await expect(page.locator('.content')).toContainText('No folio has')

@@ -133,7 +133,7 @@ await shot(night, 'folio-night')
 const narrow = await page('day', { width: 390, height: 844 })
 await openDemo(narrow)
 await shot(narrow, 'folio-narrow')
-await narrow.getByRole('button', { name: 'Plates' }).click()
+await narrow.getByRole('tab', { name: 'Plates' }).click()
 await shot(narrow, 'plane-narrow')
 
 await browser.close()

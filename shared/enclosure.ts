@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { list, text, whole, z } from './schema'
 import { COLUMNS_MOST, ROWS_MOST } from '#core/measured/data'
 import { partNames } from '#core/measured/partNames'
 import type { Column, Data } from '#core/measured/data'
@@ -8,15 +8,17 @@ import type { Column, Data } from '#core/measured/data'
  * their own, which never changes: newer data under the same name is another block.
  */
 
-const id = z.string().regex(/^[A-Za-z0-9_-]{8,40}$/, 'an identifier of 8 to 40 letters and digits')
+const id = z.string().check(z.regex(/^[A-Za-z0-9_-]{8,40}$/, 'an identifier of 8 to 40 letters and digits'))
 
 /** The name of a file, as a line says it: `lamp.s1p`. */
 export const ENCLOSURE_NAME_MAX = 120
 export const enclosureNameSchema = z
   .string()
-  .min(1)
-  .max(ENCLOSURE_NAME_MAX)
-  .regex(/^[^"“”\\\p{Cc}]+$/u, 'a name without quotation marks')
+  .check(
+    z.minLength(1),
+    z.maxLength(ENCLOSURE_NAME_MAX),
+    z.regex(/^[^"“”\\\p{Cc}]+$/u, 'a name without quotation marks'),
+  )
 
 /** Bytes of the numbers of one enclosure. */
 export const ENCLOSED_BYTES_MOST = 64 * 1024 * 1024
@@ -24,10 +26,10 @@ export const ENCLOSED_BYTES_MOST = 64 * 1024 * 1024
 export const ENCLOSURES_MOST = 40
 
 const columnSchema = z.strictObject({
-  name: z.string().max(200),
-  unit: z.string().max(40),
+  name: text(200),
+  unit: text(40),
   /** 1 of numbers; n where every row holds an n × n matrix. */
-  order: z.int().min(1).max(200),
+  order: whole(1, 200),
   complex: z.boolean(),
 })
 
@@ -36,23 +38,25 @@ const anyEnclosure = z.discriminatedUnion('kind', [
     kind: z.literal('table'),
     name: enclosureNameSchema,
     block: id,
-    rows: z.int().min(1).max(ROWS_MOST),
-    columns: z.array(columnSchema).min(1).max(COLUMNS_MOST),
+    rows: whole(1, ROWS_MOST),
+    columns: list(columnSchema, COLUMNS_MOST, 1),
     /** Which column the others run along; -1 for none. */
-    parameter: z.int().min(-1),
+    parameter: whole(-1),
   }),
   z.strictObject({
     kind: z.literal('matrix'),
     name: enclosureNameSchema,
     block: id,
-    rows: z.int().min(1),
-    cols: z.int().min(1),
+    rows: whole(1),
+    cols: whole(1),
     complex: z.boolean(),
   }),
 ])
 export type Enclosure = Readonly<z.infer<typeof anyEnclosure>>
 
-export const enclosureSchema = anyEnclosure.refine((e) => bytesOf(e) <= ENCLOSED_BYTES_MOST, 'at most 64 MB of numbers')
+export const enclosureSchema = anyEnclosure.check(
+  z.refine((e) => bytesOf(e) <= ENCLOSED_BYTES_MOST, 'at most 64 MB of numbers'),
+)
 
 /** Bytes that the numbers take: doubles, little-endian. */
 export function bytesOf(enclosure: Enclosure): number {

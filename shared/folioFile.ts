@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { whole, z } from './schema'
 import { fault } from '../core/exchange/told'
 import type { Fault } from '../core/exchange/told'
 import { folioFileSchema } from './folio'
@@ -38,12 +38,9 @@ export function writeFolioFile(file: FolioFile): string {
 
 /** What a folio file looks like, as JSON Schema (draft 2020-12). */
 export function folioFileJsonSchema(): object {
-  const schema = z.toJSONSchema(
-    folioFileSchema.extend({ version: z.int().min(1).max(FOLIO_FILE_VERSION).optional() }),
-    {
-      io: 'input',
-      unrepresentable: 'any',
-    },
-  )
+  const schema = z.toJSONSchema(z.extend(folioFileSchema, { version: z.optional(whole(1, FOLIO_FILE_VERSION)) }), {
+    io: 'input',
+    unrepresentable: 'any',
+  })
   return { title: 'A folio file of Ornate Phasor', ...schema }
 }

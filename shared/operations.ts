@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { list, or, text, whole, z } from './schema'
 import { conventionsSchema, someConventionsSchema } from './conventions'
 import type { ConventionsData } from './conventions'
 import { ENCLOSURES_MOST, enclosureNameSchema, enclosureSchema } from './enclosure'
@@ -18,33 +18,33 @@ import { FOLIO_LENGTH_MAX, LINES_MAX, SAVE_OPERATIONS_MAX } from './limits'
 import { PLATES_MOST, plateSchema } from './plate'
 import type { Plate } from './plate'
 
-const headText = z.string().max(SHEET_HEAD_MAX)
-const someHeadSchema = z.strictObject({ course: headText, sheet: headText, date: headText }).partial()
+const headText = text(SHEET_HEAD_MAX)
+const someHeadSchema = z.partial(z.strictObject({ course: headText, sheet: headText, date: headText }))
 
 /**
  * Every change of a folio is one of these, and each has its inverse: undo, the
  * journal, saving and merging all use this one log.
  */
 export const operationSchema = z.discriminatedUnion('type', [
-  z.strictObject({ type: z.literal('insert'), line: lineSchema, at: z.int().min(0) }),
+  z.strictObject({ type: z.literal('insert'), line: lineSchema, at: whole(0) }),
   /** `was` is the text as whoever removes it saw it: a text that came later is not removed. */
-  z.strictObject({ type: z.literal('remove'), id: idSchema, was: lineSchema.shape.source.optional() }),
+  z.strictObject({ type: z.literal('remove'), id: idSchema, was: z.optional(lineSchema.shape.source) }),
   z.strictObject({
     type: z.literal('edit'),
     id: idSchema,
     source: lineSchema.shape.source,
     was: lineSchema.shape.source,
   }),
-  z.strictObject({ type: z.literal('move'), id: idSchema, to: z.int().min(0) }),
+  z.strictObject({ type: z.literal('move'), id: idSchema, to: whole(0) }),
   z.strictObject({
     type: z.literal('mark'),
     id: idSchema,
     marks: z.strictObject({
-      note: z.boolean().optional(),
-      folded: z.boolean().optional(),
-      hidden: z.boolean().optional(),
+      note: z.optional(z.boolean()),
+      folded: z.optional(z.boolean()),
+      hidden: z.optional(z.boolean()),
       /** The part of the sheet that it answers; none where it is empty. */
-      answer: z.string().max(ANSWER_LENGTH_MAX).optional(),
+      answer: z.optional(text(ANSWER_LENGTH_MAX)),
     }),
   }),
   /** Puts a plate in place of the one with its identifier, or adds it. */
@@ -75,9 +75,9 @@ export const folioStateSchema = z.object({
   title: titleSchema,
   conventions: conventionsSchema,
   lines: z.array(lineSchema),
-  plates: z.array(plateSchema).optional(),
-  enclosures: z.array(enclosureSchema).optional(),
-  head: sheetHeadSchema.optional(),
+  plates: z.optional(z.array(plateSchema)),
+  enclosures: z.optional(z.array(enclosureSchema)),
+  head: z.optional(sheetHeadSchema),
 })
 
 /**
@@ -85,9 +85,9 @@ export const folioStateSchema = z.object({
  * again, since its answer was lost, has the same key and is carried out once.
  */
 export const saveSchema = z.strictObject({
-  revision: z.int().min(0),
-  key: idSchema.optional(),
-  operations: z.array(operationSchema).min(1).max(SAVE_OPERATIONS_MAX),
+  revision: whole(0),
+  key: z.optional(idSchema),
+  operations: list(operationSchema, SAVE_OPERATIONS_MAX, 1),
 })
 export type Save = z.infer<typeof saveSchema>
 
@@ -380,13 +380,13 @@ export function stillStands(state: FolioState, operation: Operation): boolean {
 
 /** What one save did, as the journal of a folio tells it. */
 export const journalEntrySchema = z.strictObject({
-  revision: z.int().min(0),
+  revision: whole(0),
   savedAt: z.string(),
   operations: z.array(operationSchema),
   /** What the student has called the state after it. */
-  name: z.string().nullable().default(null),
+  name: or(z.nullable(z.string()), null),
   /** True where what was done is kept but can no longer be read. */
-  damaged: z.boolean().default(false),
+  damaged: or(z.boolean(), false),
 })
 export type JournalEntry = z.infer<typeof journalEntrySchema>
 
@@ -400,19 +400,21 @@ export type Journal = z.infer<typeof journalSchema>
 
 /** A save that another one missed. */
 export const missedSaveSchema = z.strictObject({
-  revision: z.int().min(1),
-  key: idSchema.nullable(),
+  revision: whole(1),
+  key: z.nullable(idSchema),
   operations: z.array(operationSchema),
 })
 export type MissedSave = z.infer<typeof missedSaveSchema>
 
 /** What was saved since a revision, in order; `null` where that is too much or no longer known in detail. */
 export const missedSchema = z.object({
-  revision: z.int().min(0),
+  revision: whole(0),
   changedAt: z.string(),
-  saves: z.array(missedSaveSchema).nullable(),
+  saves: z.nullable(z.array(missedSaveSchema)),
 })
 export type Missed = z.infer<typeof missedSchema>
 
 export const STATE_NAME_MAX = 80
-export const stateNameSchema = z.strictObject({ name: z.string().trim().max(STATE_NAME_MAX).nullable() })
+export const stateNameSchema = z.strictObject({
+  name: z.nullable(z.string().check(z.trim(), z.maxLength(STATE_NAME_MAX))),
+})

@@ -1,72 +1,68 @@
-import { z } from 'zod'
+import { list, or, text, whole, z } from './schema'
 import { CIRCLES_MOST } from '#core/scene/circles'
 import { CURVE_PARTS, SORTS } from '#core/scene/curve'
 import type { CurvePart } from '#core/scene/curve'
 import { DASH_NAMES, HUES, ROLES } from '#core/scene/scene'
 
 /** A figure of the folio: what it shows, and how. */
-const id = z.string().regex(/^[A-Za-z0-9_-]{8,40}$/, 'an identifier of 8 to 40 letters and digits')
-const finite = z.number().refine(Number.isFinite)
+const id = z.string().check(z.regex(/^[A-Za-z0-9_-]{8,40}$/, 'an identifier of 8 to 40 letters and digits'))
+const finite = z.number().check(z.refine(Number.isFinite))
 const VALUES_MOST = 5_000
-const ids = z.array(id).max(VALUES_MOST)
+const ids = list(id, VALUES_MOST)
 
 /** How a value is dressed, as far as the student has set it; one dress for the whole folio. */
 export const dressSchema = z.strictObject({
-  hue: z
-    .int()
-    .min(0)
-    .max(HUES - 1)
-    .optional(),
-  dash: z.enum(DASH_NAMES).optional(),
-  width: z.number().min(0.5).max(6).optional(),
+  hue: z.optional(whole(0, HUES - 1)),
+  dash: z.optional(z.enum(DASH_NAMES)),
+  width: z.optional(z.number().check(z.gte(0.5), z.lte(6))),
   /** Arrow, point, cross or ring. */
-  role: z.enum(ROLES).optional(),
+  role: z.optional(z.enum(ROLES)),
   /** False where its label is left out. */
-  label: z.boolean().optional(),
+  label: z.optional(z.boolean()),
 })
 export type Dress = z.infer<typeof dressSchema>
 
-const circleSchema = z.strictObject({ re: finite, im: finite, radius: finite.positive() })
+const circleSchema = z.strictObject({ re: finite, im: finite, radius: finite.check(z.positive()) })
 const rangeSchema = z.strictObject({ left: finite, right: finite, bottom: finite, top: finite })
 export type PlaneRange = z.infer<typeof rangeSchema>
 
 /** What the plates of both kinds have. */
 const common = {
   id,
-  caption: z.string().max(200),
+  caption: text(200),
   /** True where every usual value is on it but those `off`; else only those `on`. */
-  all: z.boolean().default(true),
+  all: or(z.boolean(), true),
   off: ids,
-  on: ids.default([]),
-  dress: z.record(id, dressSchema).default({}),
+  on: or(ids, []),
+  dress: or(z.record(id, dressSchema), {}),
 }
 
 export const planePlateSchema = z.strictObject({
   ...common,
   kind: z.literal('plane'),
   /** Names of the axes with their units, as the student writes them. */
-  re: z.string().max(60),
-  im: z.string().max(60),
+  re: text(60),
+  im: text(60),
   /** Names and numbers of the axes. */
-  axes: z.boolean().default(true),
+  axes: or(z.boolean(), true),
   grid: z.enum(['rectangular', 'polar', 'none']),
   unitCircle: z.boolean(),
-  circles: z.array(circleSchema).max(CIRCLES_MOST).default([]),
+  circles: or(list(circleSchema, CIRCLES_MOST), []),
   conjugates: z.boolean(),
   /** Each tip dropped to both axes. */
-  components: z.boolean().default(false),
+  components: or(z.boolean(), false),
   labels: z.boolean(),
   /** Lines whose sums are laid tip to tail. */
-  chains: z.array(id).max(40).default([]),
+  chains: or(list(id, 40), []),
   /** The part of the plane that is shown; fitted to the values where it is not set. */
-  range: rangeSchema.nullable().default(null),
+  range: or(z.nullable(rangeSchema), null),
 })
 /** The vertical axis of one sort of quantity: its name, scale and range, as far as they are set. */
 const curveAxisSchema = z.strictObject({
-  name: z.string().max(60).default(''),
-  log: z.boolean().default(false),
-  low: finite.nullable().default(null),
-  high: finite.nullable().default(null),
+  name: or(text(60), ''),
+  log: or(z.boolean(), false),
+  low: or(z.nullable(finite), null),
+  high: or(z.nullable(finite), null),
 })
 export type CurveAxis = z.infer<typeof curveAxisSchema>
 
@@ -74,30 +70,27 @@ export const curvePlateSchema = z.strictObject({
   ...common,
   kind: z.literal('curve'),
   /** What is drawn of complex values. */
-  parts: z.array(z.enum(CURVE_PARTS)).min(1).max(CURVE_PARTS.length),
+  parts: list(z.enum(CURVE_PARTS), CURVE_PARTS.length, 1),
   /** The line whose sweep runs along the horizontal axis; what the values run along where none is set. */
-  over: id.nullable().default(null),
+  over: or(z.nullable(id), null),
   x: z.strictObject({
-    name: z.string().max(60).default(''),
+    name: or(text(60), ''),
     /** By decades where the range goes so, unless it is set. */
-    scale: z.enum(['auto', 'linear', 'log']).default('auto'),
-    low: finite.nullable().default(null),
-    high: finite.nullable().default(null),
+    scale: or(z.enum(['auto', 'linear', 'log']), 'auto'),
+    low: or(z.nullable(finite), null),
+    high: or(z.nullable(finite), null),
   }),
   number: curveAxisSchema,
   dB: curveAxisSchema,
   angle: curveAxisSchema,
   /** Quantities of different sorts one above the other instead of on two axes. */
-  stacked: z.boolean().default(false),
-  legend: z.boolean().default(true),
-  grid: z.boolean().default(true),
-  style: z.enum(['line', 'points', 'both']).default('line'),
-  extremes: z.boolean().default(false),
+  stacked: or(z.boolean(), false),
+  legend: or(z.boolean(), true),
+  grid: or(z.boolean(), true),
+  style: or(z.enum(['line', 'points', 'both']), 'line'),
+  extremes: or(z.boolean(), false),
   /** Heights whose crossings are marked, by sort. */
-  levels: z
-    .array(z.strictObject({ sort: z.enum(SORTS), height: finite }))
-    .max(8)
-    .default([]),
+  levels: or(list(z.strictObject({ sort: z.enum(SORTS), height: finite }), 8), []),
 })
 export type CurvePlate = z.infer<typeof curvePlateSchema>
 

@@ -1,11 +1,18 @@
+import { blockMarkdown } from '#core/exchange/markdownBlock'
+import type { IsInert } from '#core/exchange/markdownBlock'
 import { readPlain, writePlain } from '#core/exchange/plainLines'
 import type { PlainLine } from '#core/exchange/plainLines'
 import { makeReport } from '#core/exchange/report'
 import type { Block } from '#core/exchange/report'
-import { blockMarkdown } from '#core/exchange/markdownOut'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
 import { useFileOpening } from './fileOpening'
+
+/** Tells which notes are inert, once it has been fetched: until then notes are copied as plain text. */
+let isInert: IsInert | undefined
+export async function fetchNoteReader(): Promise<void> {
+  isInert ??= (await import('#core/exchange/markdownOut')).isInert
+}
 
 /** Lines on the clipboard: as text that comes back when it is pasted, as Markdown, and as HTML, all at once. */
 export function useClipboardLines() {
@@ -29,10 +36,9 @@ export function useClipboardLines() {
     const told = folio.lines.map((line) => (lines.includes(line) ? line : { ...line, source: '' }))
     const { blocks: shown } = makeReport(head, folio.conventions, told, (id) => results.views.get(id) ?? null)
     event.clipboardData.setData('text/plain', writePlain(lines).replace(/\n$/, ''))
-    event.clipboardData.setData(
-      'text/markdown',
-      shown.map((b) => blockMarkdown(b, folio.conventions.letter)).join('\n\n'),
-    )
+    const { letter } = folio.conventions
+    const inMarkdown = shown.map((block) => blockMarkdown(block, letter, isInert)).join('\n\n')
+    event.clipboardData.setData('text/markdown', inMarkdown)
     event.clipboardData.setData('text/html', htmlOf(shown))
     event.preventDefault()
     folio.tell(lines.length === 1 ? 'The line is on the clipboard.' : `${lines.length} lines are on the clipboard.`)

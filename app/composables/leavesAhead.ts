@@ -1,5 +1,9 @@
+import { fetchNoteReader } from './clipboardLines'
+
 /** The leaves that are fetched when they are first opened, or once the page has nothing else to do: then they are there without a network, too. */
 const LEAVES = [
+  () => import('~/components/curve/CurvePlate.vue'),
+  fetchNoteReader,
   () => import('~/components/desk/GridPane.vue'),
   () => import('~/components/desk/HandbookPane.vue'),
   () => import('~/components/desk/JournalPane.vue'),

@@ -1,20 +1,13 @@
-import { Chart, Legend, LinearScale, LineElement, LogarithmicScale, PointElement, ScatterController } from 'chart.js'
-import annotationPlugin from 'chartjs-plugin-annotation'
-import zoomPlugin from 'chartjs-plugin-zoom'
+import { Chart, LinearScale, LineElement, PointElement, ScatterController } from 'chart.js'
 
-/**
- * What charts are made of, registered before the first of them: a plug-in that comes later would meet charts that
- * it has not prepared.
- */
-Chart.register(
-  ScatterController,
-  LinearScale,
-  LogarithmicScale,
-  PointElement,
-  LineElement,
-  Legend,
-  annotationPlugin,
-  zoomPlugin,
-)
+/** What every chart is made of. Curves need more: see {@link file://./curveCharts.ts}. */
+Chart.register(ScatterController, LinearScale, PointElement, LineElement)
+
+/** For a chart of the plane: the plug-ins of curves, should they have been fetched, keep away from it. */
+export function withoutCurves(): { readonly legend: { readonly display: false } } {
+  const plugins = { legend: { display: false } } as const
+  // Their types know no false, by which the library turns a plug-in off for one chart.
+  return Object.assign(plugins, { annotation: false, zoom: false })
+}
 
 export { Chart }

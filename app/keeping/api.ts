@@ -1,5 +1,5 @@
-import { z } from 'zod'
-import type { ZodType } from 'zod'
+import { z } from '#shared/schema'
+import type { ZodMiniType } from 'zod/mini'
 import { folioSchema, shelfPageSchema } from '#shared/folio'
 import type { Folio, FolioFile, ShelfPage, ShelfSort, Thumbnail } from '#shared/folio'
 import { folioStateSchema, journalSchema, missedSchema } from '#shared/operations'
@@ -46,7 +46,7 @@ async function answerTo(path: string, init: RequestInit = {}): Promise<Response>
   }
 }
 
-async function request<T>(schema: ZodType<T>, path: string, init: RequestInit = {}): Promise<T> {
+async function request<T>(schema: ZodMiniType<T>, path: string, init: RequestInit = {}): Promise<T> {
   const response = await answerTo(path, init)
   const body: unknown = await response.json().catch(() => null)
   if (!response.ok) {

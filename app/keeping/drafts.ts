@@ -1,14 +1,14 @@
-import { z } from 'zod'
+import { or, z } from '#shared/schema'
 import { changeStore, recordsUnder } from './browserStore'
 
 /** The texts that are being typed, each under its folio and line: a reload or a crash in the middle loses nothing. */
 const draftSchema = z.object({
   text: z.string(),
   /** The text that the line had when its editor was opened. */
-  was: z.string().nullable().default(null),
+  was: or(z.nullable(z.string()), null),
   /** What of it has been given to the server meanwhile. */
-  sent: z.string().nullable().default(null),
-  at: z.number().default(0),
+  sent: or(z.nullable(z.string()), null),
+  at: or(z.number(), 0),
 })
 export type Draft = z.infer<typeof draftSchema> & { readonly line: string }
 
@@ -34,7 +34,7 @@ export async function readDrafts(folio: string): Promise<readonly Draft[]> {
 
 /** The last draft of a page that was left at that moment: written at once, where the store might come too late. */
 const LAST = 'ornate-phasor:last-words'
-const lastSchema = draftSchema.extend({ folio: z.string(), line: z.string() })
+const lastSchema = z.extend(draftSchema, { folio: z.string(), line: z.string() })
 
 function lastWords(folio: string): Draft | null {
   try {

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { whole, z } from '#shared/schema'
 import { partSchema, partsOf } from '#shared/parts'
 import type { Part } from '#shared/parts'
 import { operationSchema } from '#shared/operations'
@@ -10,7 +10,7 @@ import type { Change } from './browserStore'
  * the revision that the first of them builds on. Nothing in it is ever dropped:
  * what cannot be read, or what the server refuses for good, is set aside.
  */
-const baseSchema = z.object({ revision: z.int().min(0) })
+const baseSchema = z.object({ revision: whole(0) })
 
 /** Something that could not be saved: why, and what it was, as far as it can be shown. */
 export const asideSchema = z.object({ at: z.string(), why: z.string(), texts: z.array(z.string()), raw: z.unknown() })

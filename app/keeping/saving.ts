@@ -1,5 +1,5 @@
 import { ref } from 'vue'
-import { z } from 'zod'
+import { z } from '#shared/schema'
 import { NO_HEAD } from '#shared/folio'
 import { applyOperation, fullFor, missedSchema } from '#shared/operations'
 import type { FolioState, Missed, Operation } from '#shared/operations'

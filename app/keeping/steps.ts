@@ -1,5 +1,5 @@
 import { get, set } from 'idb-keyval'
-import { z } from 'zod'
+import { z } from '#shared/schema'
 import { operationSchema } from '#shared/operations'
 
 /** Undo and redo of a folio, kept in the browser so that they survive a reload. */
@@ -9,9 +9,9 @@ const stepSchema = z.object({
   operations: z.array(operationSchema),
   inverse: z.array(operationSchema),
   /** The line to go to when the step is undone or redone. */
-  line: z.string().nullable(),
+  line: z.nullable(z.string()),
   /** Steps of one group are undone and redone together. */
-  group: z.string().optional(),
+  group: z.optional(z.string()),
 })
 /** One undoable step: operations and what takes them back, in the order to apply. */
 export type Step = z.infer<typeof stepSchema>

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { z } from '#shared/schema'
 import { folioStateSchema } from '#shared/operations'
 import type { FolioState } from '#shared/operations'
 import { partSchema } from '#shared/parts'
@@ -10,14 +10,14 @@ import { partSchema } from '#shared/parts'
  */
 export type TabRole = 'writer' | 'follower' | 'taking'
 
-const draftSchema = z.object({ id: z.string(), text: z.string() }).nullable()
+const draftSchema = z.nullable(z.object({ id: z.string(), text: z.string() }))
 /** What one tab hands over to the next: everything it needs to go on, the server alive or not. */
 const handedSchema = z.object({
   state: folioStateSchema,
   baggage: z.object({
     revision: z.int(),
-    base: folioStateSchema.nullable(),
-    parts: z.array(partSchema.extend({ place: z.int() })),
+    base: z.nullable(folioStateSchema),
+    parts: z.array(z.extend(partSchema, { place: z.int() })),
   }),
 })
 export type Handed = z.infer<typeof handedSchema>

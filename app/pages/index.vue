@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { mdiDeleteRestore, mdiPlus } from '@mdi/js'
+import { mdiDeleteRestore, mdiMenuDown, mdiPlus } from '@mdi/js'
 import { onMounted, ref, watch } from 'vue'
-import type { FolioCard } from '#shared/folio'
+import { SHELF_SORTS } from '#shared/folio'
+import type { FolioCard, ShelfSort } from '#shared/folio'
 import { useShelfFiles } from '~/composables/shelfFiles'
 import { useShelfStore } from '~/stores/shelf'
 
@@ -55,6 +56,13 @@ async function restore(card: FolioCard): Promise<void> {
   await shelf.restore(card.id)
   said.value = `${card.title} is back on the shelf.`
 }
+
+const ORDERS: Readonly<Record<ShelfSort, string>> = {
+  changed: 'last change',
+  title: 'title',
+  created: 'when made',
+  length: 'number of lines',
+}
 </script>
 
 <template>
@@ -76,27 +84,33 @@ async function restore(card: FolioCard): Promise<void> {
     <main class="content">
       <div class="bar">
         <h2>Folios</h2>
-        <input
+        <v-text-field
           v-model="shelf.find"
           type="search"
           class="search"
           placeholder="Search titles, names and lines"
           aria-label="Search the folios"
         />
-        <label class="sort">
-          <span>Sorted by</span>
-          <select v-model="shelf.sort">
-            <option value="changed">last change</option>
-            <option value="title">title</option>
-            <option value="created">when made</option>
-            <option value="length">number of lines</option>
-          </select>
-        </label>
+        <v-btn variant="text" aria-haspopup="menu">
+          Sorted by {{ ORDERS[shelf.sort] }}<AppIcon :path="mdiMenuDown" />
+          <v-menu activator="parent" location="bottom end">
+            <v-list role="menu" aria-label="Sorted by">
+              <v-list-item
+                v-for="sort in SHELF_SORTS"
+                :key="sort"
+                role="menuitemradio"
+                tabindex="0"
+                :aria-checked="shelf.sort === sort"
+                :active="shelf.sort === sort"
+                :title="ORDERS[sort]"
+                @click="shelf.sort = sort"
+              />
+            </v-list>
+          </v-menu>
+        </v-btn>
         <v-btn @click="chooseFiles">Bring in files</v-btn>
         <v-btn :disabled="shelf.folios.length === 0 || passing !== ''" @click="saveAll">Save all</v-btn>
-        <button type="button" class="framed-button primary" @click="creating = true">
-          <AppIcon :path="mdiPlus" />New folio
-        </button>
+        <v-btn color="primary" variant="flat" @click="creating = true"> <AppIcon :path="mdiPlus" />New folio </v-btn>
       </div>
       <p v-if="shelf.message" class="failure" role="alert">{{ shelf.message }}</p>
       <p v-if="passing !== ''" class="quiet" role="status">{{ passing }}</p>
@@ -106,11 +120,11 @@ async function restore(card: FolioCard): Promise<void> {
       <p v-if="shelf.state === 'loading'" class="quiet">Fetching the folios…</p>
       <div v-else-if="shelf.state === 'failed'" class="quiet">
         <p>The shelf could not be fetched. Is the server still running?</p>
-        <button type="button" class="framed-button" @click="shelf.load()">Try again</button>
+        <v-btn @click="shelf.load()">Try again</v-btn>
       </div>
       <p v-else-if="shelf.folios.length === 0 && shelf.find.trim() !== ''" class="quiet" role="status">
         No folio has “{{ shelf.find.trim() }}” in its title or its lines.
-        <button type="button" class="plain-button" @click="shelf.find = ''">Show all</button>
+        <v-btn variant="text" @click="shelf.find = ''">Show all</v-btn>
       </p>
       <p v-else-if="shelf.folios.length === 0" class="quiet">
         The shelf is empty. A new folio is where you type lines, and they answer.
@@ -128,37 +142,25 @@ async function restore(card: FolioCard): Promise<void> {
       </ul>
       <p v-if="shelf.more" class="further">
         <span class="quiet">{{ shelf.folios.length }} of {{ shelf.count }} folios</span>
-        <button type="button" class="framed-button" :disabled="shelf.fetching" @click="shelf.loadMore()">
-          Show more
-        </button>
+        <v-btn :disabled="shelf.fetching" @click="shelf.loadMore()"> Show more </v-btn>
       </p>
 
       <section v-if="shelf.binnedCount > 0" class="bin">
-        <button type="button" class="plain-button" :aria-expanded="shelf.binOpen" @click="shelf.toggleBin()">
+        <v-btn variant="text" :aria-expanded="shelf.binOpen" @click="shelf.toggleBin()">
           {{ shelf.binOpen ? '▾' : '▸' }} Bin ·
           {{ shelf.binnedCount === 1 ? '1 folio' : `${shelf.binnedCount} folios` }}
-        </button>
-        <button v-if="shelf.binOpen" type="button" class="plain-button danger" @click="emptyOpen = true">
-          Empty the bin…
-        </button>
+        </v-btn>
+        <v-btn v-if="shelf.binOpen" class="danger" variant="text" @click="emptyOpen = true"> Empty the bin… </v-btn>
         <ul v-if="shelf.binOpen" class="binned">
           <li v-for="card in shelf.binned" :key="card.id">
             <span class="binned-title">{{ card.title }}</span>
-            <button type="button" class="framed-button" @click="restore(card)">
-              <AppIcon :path="mdiDeleteRestore" />Restore
-            </button>
-            <button type="button" class="framed-button danger" @click="askRemove(card)">Delete for good</button>
+            <v-btn @click="restore(card)"> <AppIcon :path="mdiDeleteRestore" />Restore </v-btn>
+            <v-btn class="danger" @click="askRemove(card)">Delete for good</v-btn>
           </li>
         </ul>
-        <button
-          v-if="shelf.binOpen && shelf.binnedMore"
-          type="button"
-          class="framed-button"
-          :disabled="shelf.fetching"
-          @click="shelf.loadMore(true)"
-        >
+        <v-btn v-if="shelf.binOpen && shelf.binnedMore" :disabled="shelf.fetching" @click="shelf.loadMore(true)">
           Show more of the bin
-        </button>
+        </v-btn>
       </section>
     </main>
 
@@ -170,21 +172,19 @@ async function restore(card: FolioCard): Promise<void> {
       action="Create"
       @answer="create"
     />
-    <v-dialog
+    <SheetDialog
       :model-value="asking !== null"
-      aria-label="Folios that are here already"
+      name="Folios that are here already"
+      title="Here already"
       @update:model-value="answerTwins('none')"
     >
-      <div class="sheet twins">
-        <h2>Here already</h2>
-        <p>{{ asking?.sentence }}</p>
-        <div class="twin-buttons">
-          <v-btn @click="answerTwins('none')">Leave them out</v-btn>
-          <v-btn v-if="asking?.comparable" @click="answerTwins('compare')">Compare</v-btn>
-          <v-btn color="primary" variant="flat" @click="answerTwins('beside')">Put them beside</v-btn>
-        </div>
-      </div>
-    </v-dialog>
+      <p>{{ asking?.sentence }}</p>
+      <template #answers>
+        <v-btn @click="answerTwins('none')">Leave them out</v-btn>
+        <v-btn v-if="asking?.comparable" @click="answerTwins('compare')">Compare</v-btn>
+        <v-btn color="primary" variant="flat" @click="answerTwins('beside')">Put them beside</v-btn>
+      </template>
+    </SheetDialog>
     <AskDialog
       v-model="renameOpen"
       title="Rename folio"
@@ -230,16 +230,6 @@ async function restore(card: FolioCard): Promise<void> {
   outline: 3px dashed var(--teal);
   outline-offset: -6px;
 }
-.twins {
-  padding: 16px 20px;
-}
-.twin-buttons {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: flex-end;
-  gap: 8px;
-  margin-top: 16px;
-}
 h1 {
   font-size: 32px;
   line-height: 1.15;
@@ -264,33 +254,9 @@ h1 {
 .bar h2 {
   margin-right: auto;
 }
-.search,
-.sort select {
-  min-height: 36px;
-  padding: 4px 10px;
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
-  background: var(--leaf);
-}
 .search {
-  width: 260px;
-}
-.search::placeholder {
-  color: var(--quiet);
-  opacity: 1;
-}
-.sort {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  font-size: 14px;
-  color: var(--quiet);
-}
-.sort select {
-  color: var(--ink);
-}
-.danger {
-  color: var(--error);
+  flex: none;
+  width: 272px;
 }
 h2 {
   font-size: 23px;

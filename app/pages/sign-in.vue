@@ -57,7 +57,7 @@ async function signIn(): Promise<void> {
         :aria-describedby="said === '' ? undefined : 'said'"
       />
       <p v-if="said !== ''" id="said" class="said" role="alert">{{ said }}</p>
-      <button type="submit" class="framed-button primary" :disabled="busy || passphrase === ''">Sign in</button>
+      <v-btn type="submit" color="primary" variant="flat" :disabled="busy || passphrase === ''">Sign in</v-btn>
     </form>
   </main>
 </template>
@@ -86,7 +86,7 @@ form {
   display: grid;
   gap: 16px;
 }
-form .framed-button {
+form .v-btn {
   justify-self: start;
 }
 .said {

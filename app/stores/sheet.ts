@@ -1,21 +1,21 @@
 import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
-import { z } from 'zod'
+import { list, or, text, z } from '#shared/schema'
 
 /** What is on the sheet that is handed in, and who hands it in: kept on this device, never with the folio. */
 const KEY = 'ornate-phasor:sheet'
 
 const choicesSchema = z.object({
-  paper: z.enum(['A4', 'Letter']).default('A4'),
-  answers: z.enum(['head', 'end', 'none']).default('head'),
-  forms: z.enum(['both', 'rectangular', 'polar']).default('both'),
-  notes: z.boolean().default(true),
-  plates: z.boolean().default(true),
-  colour: z.boolean().default(false),
-  conventions: z.boolean().default(true),
+  paper: or(z.enum(['A4', 'Letter']), 'A4'),
+  answers: or(z.enum(['head', 'end', 'none']), 'head'),
+  forms: or(z.enum(['both', 'rectangular', 'polar']), 'both'),
+  notes: or(z.boolean(), true),
+  plates: or(z.boolean(), true),
+  colour: or(z.boolean(), false),
+  conventions: or(z.boolean(), true),
 })
 export type SheetChoices = z.infer<typeof choicesSchema>
-const keptSchema = z.object({ names: z.array(z.string().max(120)).max(12).default([]), choices: choicesSchema })
+const keptSchema = z.object({ names: or(list(text(120), 12), []), choices: choicesSchema })
 
 function load(): z.infer<typeof keptSchema> {
   const none = { names: [], choices: choicesSchema.parse({}) }

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import { z } from 'zod'
+import { z } from '#shared/schema'
 
 /** Hints that the student has understood: silent on that line, and after three times small in the whole folio. */
 const KEY = 'ornate-phasor:understood'

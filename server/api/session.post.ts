@@ -1,9 +1,9 @@
 import { getHeader, getRequestIP, setCookie, setResponseHeader } from 'h3'
-import { z } from 'zod'
+import { text, z } from '#shared/schema'
 import { SESSION_COOKIE, SESSION_LASTS, useGate } from '../utils/access'
 import { ApiProblem, defineApi, readJson } from '../utils/api'
 
-const bodySchema = z.strictObject({ passphrase: z.string().max(1_000) })
+const bodySchema = z.strictObject({ passphrase: text(1_000) })
 
 /** Signs in with the passphrase; attempts are limited. */
 export default defineApi(async (event) => {

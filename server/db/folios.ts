@@ -1,6 +1,6 @@
 import { Op } from 'sequelize'
 import type { Transaction } from 'sequelize'
-import { z } from 'zod'
+import { z } from '#shared/schema'
 import { DEFAULT_CONVENTIONS } from '../../shared/conventions'
 import { folioSchema, lineSchema, NO_HEAD } from '../../shared/folio'
 import type { Folio, FolioFile, Line } from '../../shared/folio'
@@ -259,7 +259,7 @@ export function titleOf(title: unknown): string {
 }
 
 /** JSON of the database; throws `DamagedFolio` where it cannot be read. */
-export function readJson<T>(part: string, text: unknown, schema: z.ZodType<T>): T {
+export function readJson<T>(part: string, text: unknown, schema: z.ZodMiniType<T>): T {
   const value = tryJson(text, schema)
   if (value === null) throw new DamagedFolio(damageSentence(part))
   return value

@@ -1,6 +1,6 @@
 import { Op } from 'sequelize'
 import type { Transaction } from 'sequelize'
-import { z } from 'zod'
+import { z } from '#shared/schema'
 import type { Folio } from '../../shared/folio'
 import { applyOperation, folioStateSchema, operationSchema } from '../../shared/operations'
 import type { FolioState, Journal as JournalPage, Missed, MissedSave, Operation, Save } from '../../shared/operations'

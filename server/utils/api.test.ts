@@ -3,7 +3,7 @@ import type { Server } from 'node:http'
 import { connect } from 'node:net'
 import type { AddressInfo } from 'node:net'
 import { createApp, createRouter, toNodeListener } from 'h3'
-import { z } from 'zod'
+import { text, z } from '#shared/schema'
 import { BODY_LIMIT } from '../../shared/limits'
 import { DataFileError } from '../db/database'
 import { DamagedFolio } from '../db/folios'
@@ -26,7 +26,7 @@ beforeAll(async () => {
   })) // prettier-ignore
   router.post(
     '/api/folios',
-    defineApi(async (event) => readJson(event, z.strictObject({ title: z.string().max(5) }))),
+    defineApi(async (event) => readJson(event, z.strictObject({ title: text(5) }))),
   )
   router.get(
     '/api/folios/:id',

@@ -1,6 +1,6 @@
 import type { EventHandlerRequest, H3Event } from 'h3'
 import { defineEventHandler, getHeader, getRouterParam, setResponseHeader, setResponseStatus } from 'h3'
-import type { ZodType } from 'zod'
+import type { ZodMiniType } from 'zod/mini'
 import { idSchema } from '../../shared/folio'
 import { BODY_LIMIT } from '../../shared/limits'
 import type { HttpProblem } from '../../shared/problem'
@@ -71,7 +71,7 @@ export function toProblem(error: unknown): ApiProblem {
 }
 
 /** Reads and validates a JSON body of bounded size. */
-export async function readJson<T>(event: H3Event, schema: ZodType<T>): Promise<T> {
+export async function readJson<T>(event: H3Event, schema: ZodMiniType<T>): Promise<T> {
   const type = getHeader(event, 'content-type') ?? ''
   if (!/^application\/json\b/i.test(type)) throw new ApiProblem(415, 'The body must be JSON')
   const text = Buffer.from(await readLimited(event, BODY_LIMIT)).toString('utf8')

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { nextTick, ref, useId, watch } from 'vue'
+import { nextTick, ref, watch } from 'vue'
+import type { VTextField } from 'vuetify/components'
 
 /** A question with one line of text, or with nothing but yes and no. */
 const props = defineProps<{
@@ -14,12 +15,11 @@ const props = defineProps<{
   /** Why an answer cannot be taken: the question stays open and says so; `null` where it can. */
   refusal?: (value: string) => string | null
 }>()
-const id = useId()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ answer: [value: string] }>()
 const entry = ref('')
 const why = ref('')
-const input = ref<HTMLInputElement | null>(null)
+const input = ref<VTextField | null>(null)
 
 watch(open, async (now) => {
   if (!now) return
@@ -40,77 +40,30 @@ function answer(): void {
 </script>
 
 <template>
-  <v-dialog v-model="open" :aria-label="title">
-    <form class="sheet ask" @submit.prevent="answer">
-      <h2>{{ title }}</h2>
-      <p v-if="text">{{ text }}</p>
-      <label v-if="field">
-        <span>{{ field }}</span>
-        <input
-          ref="input"
-          v-model="entry"
-          type="text"
-          maxlength="200"
-          autocomplete="off"
-          :class="{ code }"
-          :spellcheck="code ? false : undefined"
-          :aria-invalid="why !== ''"
-          :aria-describedby="refusal ? `${id}-why` : undefined"
-        />
-      </label>
-      <p v-if="refusal" :id="`${id}-why`" class="why" role="alert">{{ why }}</p>
-      <div class="answers">
-        <button type="button" class="framed-button" @click="open = false">Cancel</button>
-        <button
-          type="submit"
-          class="framed-button"
-          :class="danger ? 'danger' : 'primary'"
-          :disabled="field !== undefined && entry.trim() === ''"
-        >
-          {{ action }}
-        </button>
-      </div>
-    </form>
-  </v-dialog>
+  <SheetDialog v-model="open" :title="title" form @submit="answer">
+    <p v-if="text">{{ text }}</p>
+    <v-text-field
+      v-if="field"
+      ref="input"
+      v-model="entry"
+      :label="field"
+      maxlength="200"
+      autocomplete="off"
+      :class="{ code }"
+      :spellcheck="code ? false : undefined"
+      :error-messages="why"
+    />
+    <template #answers>
+      <v-btn @click="open = false">Cancel</v-btn>
+      <v-btn
+        type="submit"
+        :class="{ danger }"
+        :color="danger ? undefined : 'primary'"
+        :variant="danger ? 'outlined' : 'flat'"
+        :disabled="field !== undefined && entry.trim() === ''"
+      >
+        {{ action }}
+      </v-btn>
+    </template>
+  </SheetDialog>
 </template>
-
-<style scoped>
-.ask {
-  padding: 24px;
-  display: flex;
-  flex-direction: column;
-  gap: 16px;
-}
-h2 {
-  font-size: 21px;
-}
-p {
-  margin: 0;
-  color: var(--quiet);
-}
-.why {
-  color: var(--error);
-  min-height: 1.4em;
-}
-label span {
-  display: block;
-  font-size: 13px;
-  color: var(--quiet);
-  margin-bottom: 4px;
-}
-input {
-  width: 100%;
-  padding: 8px 10px;
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
-  background: var(--paper);
-}
-input.code {
-  font-family: var(--mono);
-}
-.answers {
-  display: flex;
-  justify-content: flex-end;
-  gap: 8px;
-}
-</style>

@@ -47,20 +47,22 @@ async function toggle(): Promise<void> {
     location="bottom end"
     max-height="80vh"
   >
-    <div class="sheet menu-sheet" role="menu" :aria-label="label">
-      <button
+    <v-list role="menu" :aria-label="label">
+      <v-list-item
         v-for="action in shown"
         :key="action.label"
-        type="button"
         role="menuitem"
+        tabindex="0"
         :class="{ danger: action.danger }"
+        :title="action.label"
         @click="action.run"
       >
-        <AppIcon :path="action.icon" />
-        <span>{{ action.label }}</span>
-        <span v-if="action.key" class="key" aria-hidden="true">{{ action.key }}</span>
-      </button>
-    </div>
+        <template #prepend><AppIcon :path="action.icon" /></template>
+        <template v-if="action.key" #append
+          ><span class="key" aria-hidden="true">{{ action.key }}</span></template
+        >
+      </v-list-item>
+    </v-list>
   </v-menu>
 </template>
 
@@ -79,8 +81,5 @@ async function toggle(): Promise<void> {
 .menu-button[aria-expanded='true'] {
   color: var(--ink);
   background: color-mix(in srgb, var(--brass) 16%, transparent);
-}
-.danger {
-  color: var(--error);
 }
 </style>

@@ -35,7 +35,7 @@ const html = computed(() => {
           ? 'What draws notes could not be fetched; this is the text.'
           : 'This note cannot be typeset; this is its text.'
       }}
-      <button v-if="unfetched" type="button" class="plain-button" @click.stop="fetchDrawing">Try again</button>
+      <v-btn v-if="unfetched" variant="text" @click.stop="fetchDrawing">Try again</v-btn>
     </p>
     <pre>{{ text }}</pre>
   </div>

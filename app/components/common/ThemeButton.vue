@@ -9,13 +9,12 @@ function toggle(): void {
 </script>
 
 <template>
-  <button
-    type="button"
-    class="plain-button"
+  <v-btn
+    variant="text"
     :aria-label="preferences.theme === 'day' ? 'Change to the night theme' : 'Change to the day theme'"
     @click="toggle"
   >
     <AppIcon :path="preferences.theme === 'day' ? mdiWeatherNight : mdiWhiteBalanceSunny" />
     <span class="wide-only">{{ preferences.theme === 'day' ? 'Night' : 'Day' }}</span>
-  </button>
+  </v-btn>
 </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts" generic="T extends string">
+import { useId } from 'vue'
+
 /** A row of choices of which one is on: radio buttons, so arrow keys and screen readers know them. */
 export interface Choice<V extends string> {
   readonly value: V
@@ -7,26 +9,30 @@ export interface Choice<V extends string> {
 }
 defineProps<{ label: string; group: string; choices: readonly Choice<T>[]; value: T }>()
 const emit = defineEmits<{ choose: [value: T] }>()
+const id = useId()
 </script>
 
 <template>
-  <fieldset class="choice-group">
-    <legend>{{ label }}</legend>
-    <div class="frame">
-      <label v-for="choice in choices" :key="choice.value" :class="{ on: choice.value === value }" :title="choice.name">
-        <input
-          type="radio"
-          class="visually-hidden"
-          :name="group"
-          :value="choice.value"
-          :checked="choice.value === value"
-          :aria-label="choice.name"
-          @change="emit('choose', choice.value)"
-        />
-        <span aria-hidden="true">{{ choice.label }}</span>
-      </label>
-    </div>
-  </fieldset>
+  <div class="choice-group">
+    <span :id="`${id}-label`" class="label">{{ label }}</span>
+    <v-radio-group
+      inline
+      class="frame"
+      :aria-labelledby="`${id}-label`"
+      :name="group"
+      :model-value="value"
+      @update:model-value="(chosen: T | null) => chosen !== null && emit('choose', chosen)"
+    >
+      <v-radio
+        v-for="choice in choices"
+        :key="choice.value"
+        :data-tip="choice.name"
+        :value="choice.value"
+        :label="choice.label"
+        :aria-label="choice.name"
+      />
+    </v-radio-group>
+  </div>
 </template>
 
 <style scoped>
@@ -34,45 +40,54 @@ const emit = defineEmits<{ choose: [value: T] }>()
   display: flex;
   align-items: center;
   gap: 6px;
-  border: 0;
-  margin: 0;
-  padding: 0;
 }
-legend {
-  float: left;
-  padding: 0;
+.label {
   font-size: 12.5px;
   color: var(--quiet);
 }
 .frame {
-  display: flex;
   border: 1px solid var(--edge);
   border-radius: var(--corner);
   background: var(--leaf);
 }
-label {
+.frame :deep(.v-selection-control-group) {
+  flex-wrap: nowrap;
+  gap: 0;
+  padding: 0;
+}
+.v-radio {
   position: relative;
-  display: flex;
-  align-items: center;
   min-height: 28px;
-  padding: 0 7px;
-  font-size: 13.5px;
-  cursor: pointer;
-  white-space: nowrap;
   transition: background var(--fast);
 }
-label + label {
+.v-radio + .v-radio {
   border-left: 1px solid var(--rule);
 }
-label:hover:not(.on) {
+.v-radio:hover:not(.v-selection-control--dirty) {
   background: color-mix(in srgb, var(--brass) 12%, transparent);
 }
-label.on {
+.v-radio.v-selection-control--dirty {
   background: var(--teal);
+}
+.v-radio :deep(.v-label) {
+  padding: 0 7px;
+  font-size: 13.5px;
+  white-space: nowrap;
+}
+.v-radio.v-selection-control--dirty :deep(.v-label) {
   color: var(--on-teal);
   font-weight: 600;
 }
-label:focus-within {
+/* The word itself is the choice: the round mark is not seen. */
+.v-radio :deep(.v-selection-control__wrapper) {
+  position: absolute;
+  inset: 0;
+  width: auto;
+  height: auto;
+  opacity: 0;
+  pointer-events: none;
+}
+.v-radio.v-selection-control--focus-visible {
   outline: 2px solid var(--teal);
   outline-offset: 2px;
   z-index: 1;

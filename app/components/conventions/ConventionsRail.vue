@@ -27,19 +27,24 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
 <template>
   <section class="rail" aria-label="Conventions">
     <div class="wide"><ConventionChoices /></div>
-    <button type="button" class="summary" @click="desk.conventionsOpen = true">{{ short }}</button>
-    <button type="button" class="examples" aria-label="Conventions, with examples" @click="desk.conventionsOpen = true">
+    <v-btn variant="text" class="link summary" @click="desk.conventionsOpen = true">{{ short }}</v-btn>
+    <v-btn
+      variant="text"
+      class="link examples"
+      aria-label="Conventions, with examples"
+      @click="desk.conventionsOpen = true"
+    >
       examples
-    </button>
+    </v-btn>
     <p v-if="count > 0" class="dependent" role="status">
       <span
         :title="`${count === 1 ? 'One line reads a bare number' : `${count} lines read bare numbers`} as ${unitName} because of this convention.`"
         >{{ count === 1 ? '1 line' : `${count} lines` }} read in {{ unitName }}</span
       >
-      <button v-if="stampable" type="button" class="stamp" @click="unit.writeAll()">write it in</button>
-      <button v-if="unit.changed.length > 0" type="button" class="stamp" @click="changesOpen = true">
+      <v-btn v-if="stampable" variant="text" class="link stamp" @click="unit.writeAll()">write it in</v-btn>
+      <v-btn v-if="unit.changed.length > 0" variant="text" class="link stamp" @click="changesOpen = true">
         {{ unit.changed.length === 1 ? '1 line' : `${unit.changed.length} lines` }} changed with the unit
-      </button>
+      </v-btn>
     </p>
     <UnitChanges v-model="changesOpen" />
   </section>
@@ -54,7 +59,7 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
   background: var(--rail);
   border-bottom: 1px solid var(--rule);
 }
-.summary {
+.v-btn.summary {
   display: none;
 }
 .dependent {
@@ -63,35 +68,29 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
   white-space: nowrap;
   color: var(--brass-text);
 }
-.stamp {
-  margin-left: 8px;
-  text-decoration: underline;
-  text-underline-offset: 3px;
+.v-btn.stamp {
+  margin-left: 4px;
+  font-size: 14px;
   color: var(--brass-text);
 }
-.examples {
+.v-btn.examples {
   font-size: 13.5px;
   color: var(--quiet);
-  text-decoration: underline dotted;
-  text-underline-offset: 4px;
-}
-.examples:hover {
-  color: var(--ink);
+  text-decoration-style: dotted;
 }
 @media (max-width: 899px) {
   .rail {
     flex-wrap: wrap;
   }
   .wide,
-  .examples {
+  .v-btn.examples {
     display: none;
   }
-  .summary {
-    display: block;
+  .v-btn.summary {
+    display: inline-grid;
     font-size: 14px;
     min-height: 32px;
-    text-decoration: underline dotted;
-    text-underline-offset: 4px;
+    text-decoration-style: dotted;
   }
   .dependent {
     margin-left: 0;

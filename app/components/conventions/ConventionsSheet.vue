@@ -86,60 +86,53 @@ const groups = computed<
 function isOn(change: Partial<Conventions>): boolean {
   return Object.entries(change).every(([key, value]) => c.value[key as keyof Conventions] === value)
 }
+function choose(choice: Choice | undefined): void {
+  if (choice) folio.convene(choice.change)
+}
 const isDefault = computed(() => JSON.stringify(preferences.defaults) === JSON.stringify(c.value))
 </script>
 
 <template>
-  <v-dialog v-model="desk.conventionsOpen" aria-label="Conventions" max-width="720">
-    <div class="sheet conventions">
-      <h2>Conventions of this folio</h2>
-      <fieldset v-for="group in groups" :key="group.title">
-        <legend>{{ group.title }}</legend>
-        <p>{{ group.what }}</p>
-        <label v-for="item in group.choices" :key="item.name" :class="{ on: isOn(item.change) }">
-          <input
-            type="radio"
-            :name="`convention ${group.title}`"
-            :checked="isOn(item.change)"
-            @change="folio.convene(item.change)"
-          />
-          <span class="name">{{ item.name }}</span>
-          <span class="example"><ValueText :text="item.example" :letter="item.change.letter ?? c.letter" /></span>
-        </label>
-      </fieldset>
-      <fieldset>
-        <legend>Digits</legend>
-        <p>Significant digits shown, 2 to 16. What is stored always has them all.</p>
-        <div class="digits">
-          <DigitStepper :value="c.digits" @choose="(digits) => folio.convene({ digits })" />
-          <span class="example"><ValueText :text="shown({}, 'root')" :letter="c.letter" /></span>
-        </div>
-      </fieldset>
-      <div class="answers">
-        <button type="button" class="framed-button" :disabled="isDefault" @click="preferences.defaults = { ...c }">
-          {{ isDefault ? 'New folios begin like this' : 'Let new folios begin like this' }}
-        </button>
-        <button type="button" class="framed-button primary" @click="desk.conventionsOpen = false">Done</button>
+  <SheetDialog v-model="desk.conventionsOpen" name="Conventions" title="Conventions of this folio" wide>
+    <fieldset v-for="group in groups" :key="group.title">
+      <legend>{{ group.title }}</legend>
+      <p>{{ group.what }}</p>
+      <v-radio-group
+        :aria-label="group.title"
+        :model-value="group.choices.findIndex((item) => isOn(item.change))"
+        @update:model-value="(k: number | null) => choose(group.choices[k ?? -1])"
+      >
+        <v-radio v-for="(item, k) in group.choices" :key="item.name" :value="k">
+          <template #label>
+            <span class="name">{{ item.name }}</span>
+            <span class="example"><ValueText :text="item.example" :letter="item.change.letter ?? c.letter" /></span>
+          </template>
+        </v-radio>
+      </v-radio-group>
+    </fieldset>
+    <fieldset>
+      <legend>Digits</legend>
+      <p>Significant digits shown, 2 to 16. What is stored always has them all.</p>
+      <div class="digits">
+        <DigitStepper :value="c.digits" @choose="(digits) => folio.convene({ digits })" />
+        <span class="example"><ValueText :text="shown({}, 'root')" :letter="c.letter" /></span>
       </div>
-    </div>
-  </v-dialog>
+    </fieldset>
+    <template #answers>
+      <v-btn :disabled="isDefault" @click="preferences.defaults = { ...c }">
+        {{ isDefault ? 'New folios begin like this' : 'Let new folios begin like this' }}
+      </v-btn>
+      <v-btn color="primary" variant="flat" @click="desk.conventionsOpen = false">Done</v-btn>
+    </template>
+  </SheetDialog>
 </template>
 
 <style scoped>
-.conventions {
-  padding: 24px;
-  max-height: 88vh;
-  overflow: auto;
-}
-h2 {
-  font-size: 21px;
-  margin-bottom: 8px;
-}
 fieldset {
   border: 0;
   border-top: 1px solid var(--rule);
   margin: 0;
-  padding: 8px 0 10px;
+  padding: 8px 0 0;
 }
 legend {
   float: left;
@@ -154,47 +147,36 @@ fieldset p {
   font-size: 14px;
   color: var(--quiet);
 }
-label {
-  display: grid;
-  grid-template-columns: 22px 200px minmax(0, 1fr);
-  align-items: baseline;
-  padding: 3px 6px;
+.v-radio {
+  padding: 0 6px;
   border-radius: var(--corner);
-  cursor: pointer;
+}
+.v-radio:hover {
+  background: var(--rail);
+}
+.v-radio.v-selection-control--dirty {
+  background: var(--select);
+}
+.v-radio :deep(.v-label) {
+  flex: 1;
+  display: grid;
+  grid-template-columns: 200px minmax(0, 1fr);
+  align-items: baseline;
 }
 .example {
   overflow-wrap: anywhere;
 }
-label :deep(.value) {
+.example :deep(.value) {
   white-space: normal;
-}
-label:hover {
-  background: var(--rail);
-}
-label.on {
-  background: var(--select);
-}
-input {
-  accent-color: var(--teal);
 }
 .digits {
   display: flex;
   align-items: center;
   gap: 24px;
 }
-.answers {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: flex-end;
-  gap: 8px;
-  margin-top: 12px;
-}
 @media (max-width: 599px) {
-  label {
-    grid-template-columns: 22px minmax(0, 1fr);
-  }
-  label .example {
-    grid-column: 2;
+  .v-radio :deep(.v-label) {
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

@@ -9,18 +9,18 @@ const emit = defineEmits<{ choose: [value: number] }>()
   <div class="stepper" role="group" aria-label="Significant digits">
     <span class="caption" aria-hidden="true">Digits</span>
     <div class="frame">
-      <button
-        type="button"
+      <v-btn
+        variant="text"
         aria-label="Fewer digits"
         :disabled="value <= DIGITS_MIN"
         @click="emit('choose', value - 1)"
       >
         −
-      </button>
+      </v-btn>
       <output :aria-label="`${value} significant digits`">{{ value }}</output>
-      <button type="button" aria-label="More digits" :disabled="value >= DIGITS_MAX" @click="emit('choose', value + 1)">
+      <v-btn variant="text" aria-label="More digits" :disabled="value >= DIGITS_MAX" @click="emit('choose', value + 1)">
         +
-      </button>
+      </v-btn>
     </div>
   </div>
 </template>
@@ -42,17 +42,10 @@ const emit = defineEmits<{ choose: [value: number] }>()
   border-radius: var(--corner);
   background: var(--leaf);
 }
-button {
+.v-btn.v-btn--variant-text {
   width: 26px;
   min-height: 28px;
-}
-button:hover:not(:disabled) {
-  background: color-mix(in srgb, var(--brass) 14%, transparent);
-}
-button:disabled {
-  color: var(--quiet);
-  opacity: 0.5;
-  cursor: default;
+  padding: 0;
 }
 output {
   min-width: 26px;

@@ -19,55 +19,35 @@ function done(): void {
 </script>
 
 <template>
-  <v-dialog v-model="open" aria-label="Lines that changed with the unit" max-width="720">
-    <div class="sheet changes">
-      <h2>Read in {{ now }} since the switch</h2>
-      <p>
-        These lines were written while bare numbers were {{ from }}. Keeping one as {{ from }} writes the unit into it,
-        so that it says the same in every unit.
-      </p>
-      <p v-if="unit.changed.length === 0" role="status">All lines say what they said before.</p>
-      <ol v-else>
-        <li v-for="line in unit.changed" :key="line.id">
-          <span class="number">{{ line.number }}</span>
-          <code>{{ line.source }}</code>
-          <span class="values">
-            <ValueText :text="line.before" :letter="letter" />
-            <span class="became" aria-label="became">→</span>
-            <ValueText :text="line.after" :letter="letter" />
-          </span>
-          <button v-if="line.reads" type="button" class="framed-button small" @click="unit.write([line.id])">
-            keep as {{ from }}
-          </button>
-          <span v-else class="follows">follows from another line</span>
-        </li>
-      </ol>
-      <div class="answers">
-        <button v-if="reading.length > 1" type="button" class="framed-button" @click="unit.write(reading)">
-          Keep all {{ reading.length }} as {{ from }}
-        </button>
-        <button type="button" class="framed-button primary" @click="done">Done</button>
-      </div>
-    </div>
-  </v-dialog>
+  <SheetDialog v-model="open" name="Lines that changed with the unit" :title="`Read in ${now} since the switch`" wide>
+    <p>
+      These lines were written while bare numbers were {{ from }}. Keeping one as {{ from }} writes the unit into it, so
+      that it says the same in every unit.
+    </p>
+    <p v-if="unit.changed.length === 0" role="status">All lines say what they said before.</p>
+    <ol v-else>
+      <li v-for="line in unit.changed" :key="line.id">
+        <span class="number">{{ line.number }}</span>
+        <code>{{ line.source }}</code>
+        <span class="values">
+          <ValueText :text="line.before" :letter="letter" />
+          <span class="became" aria-label="became">→</span>
+          <ValueText :text="line.after" :letter="letter" />
+        </span>
+        <v-btn v-if="line.reads" size="small" @click="unit.write([line.id])"> keep as {{ from }} </v-btn>
+        <span v-else class="follows">follows from another line</span>
+      </li>
+    </ol>
+    <template #answers>
+      <v-btn v-if="reading.length > 1" @click="unit.write(reading)">
+        Keep all {{ reading.length }} as {{ from }}
+      </v-btn>
+      <v-btn color="primary" variant="flat" @click="done">Done</v-btn>
+    </template>
+  </SheetDialog>
 </template>
 
 <style scoped>
-.changes {
-  padding: 24px;
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-  max-height: 88vh;
-  overflow: auto;
-}
-h2 {
-  font-size: 21px;
-}
-p {
-  margin: 0;
-  color: var(--quiet);
-}
 ol {
   list-style: none;
   margin: 0;
@@ -104,21 +84,9 @@ code {
 .became {
   padding: 0 0.4em;
 }
-.small {
-  min-height: 32px;
-  padding: 0 12px;
-  font-size: 14px;
-  justify-content: center;
-}
 .follows {
   font-size: 13.5px;
   color: var(--quiet);
-}
-.answers {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: flex-end;
-  gap: 10px;
 }
 @media (max-width: 599px) {
   ol {

@@ -52,7 +52,7 @@ const name = computed(() => (props.xName === '' ? 'x' : props.xName))
           : 'Move over the picture to read it; a click reads that point along, Shift and a click fixes a second cursor.'
       }}
     </p>
-    <table v-else role="status">
+    <v-table v-else role="status">
       <thead>
         <tr>
           <th scope="col">{{ name }}</th>
@@ -78,10 +78,10 @@ const name = computed(() => (props.xName === '' ? 'x' : props.xName))
           </template>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <p v-if="along !== null" class="reading">
       Read along at {{ name }} = <ValueText :text="number(along)" :letter="folio.conventions.letter" />
-      <button type="button" class="plain-button" @click="plates.endReading()">End reading along</button>
+      <v-btn variant="text" @click="plates.endReading()">End reading along</v-btn>
     </p>
   </section>
 </template>
@@ -102,7 +102,7 @@ const name = computed(() => (props.xName === '' ? 'x' : props.xName))
   font-size: 13px;
   color: var(--quiet);
 }
-table {
+.v-table {
   border-collapse: collapse;
   font-size: 14px;
 }
@@ -125,7 +125,7 @@ th {
   font-size: 14px;
   color: var(--brass-text);
 }
-.reading .plain-button {
+.reading .v-btn {
   margin-left: auto;
 }
 </style>

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { CURVE_PARTS, SORTS } from '#core/scene/curve'
 import type { CurvePart, Sort } from '#core/scene/curve'
 import type { CurveAxis, CurvePlate } from '#shared/plate'
-import { textIn, tickedIn } from '~/browser/fields'
+import { textIn } from '~/browser/fields'
 import { usePlatesStore } from '~/stores/plates'
 
 /** What a curve plate shows and how: parts, axes, marks, and which sweeps. Kept in the folio, undone like the rest. */
@@ -33,7 +33,6 @@ const SWITCHES = [
 ] as const
 
 const change = (changes: Partial<CurvePlate>): void => plates.change(props.plate, changes)
-const chosen = (event: Event): string => (event.target instanceof HTMLSelectElement ? event.target.value : '')
 
 function setPart(part: CurvePart, on: boolean): void {
   const parts = CURVE_PARTS.filter((p) => (p === part ? on : props.plate.parts.includes(p)))
@@ -41,6 +40,15 @@ function setPart(part: CurvePart, on: boolean): void {
 }
 
 const sweeps = computed(() => plates.candidatesFor(props.plate))
+const ranges = computed(() => [
+  { value: '', title: 'its own range' },
+  ...sweeps.value.map(({ line, name }) => ({ value: line, title: name })),
+])
+const SCALES = [
+  { value: 'auto', title: 'as the range' },
+  { value: 'linear', title: 'linear' },
+  { value: 'log', title: 'logarithmic' },
+] as const
 
 // Ranges by number: an empty field follows the values.
 
@@ -101,53 +109,46 @@ function addLevel(): void {
     @copy="emit('copy')"
   >
     <div class="row" role="group" aria-label="What of complex values">
-      <label v-for="part in CURVE_PARTS" :key="part">
-        <input type="checkbox" :checked="plate.parts.includes(part)" @change="(e) => setPart(part, tickedIn(e))" />{{
-          PART_NAMES[part]
-        }}
-      </label>
-    </div>
-    <div class="row">
-      <label v-for="[mark, label] in SWITCHES" :key="mark">
-        <input type="checkbox" :checked="plate[mark]" @change="(e) => change({ [mark]: tickedIn(e) })" />{{ label }}
-      </label>
-    </div>
-    <div class="row" role="radiogroup" aria-label="Drawn as">
-      <label v-for="[style, label] in STYLES" :key="style">
-        <input type="radio" name="curve-style" :checked="plate.style === style" @change="change({ style })" />{{
-          label
-        }}
-      </label>
-    </div>
-    <label class="field">
-      <span>Horizontal axis</span>
-      <input
-        type="text"
-        maxlength="60"
-        placeholder="its name"
-        :value="plate.x.name"
-        @change="(e) => change({ x: { ...plate.x, name: textIn(e) } })"
+      <v-checkbox
+        v-for="part in CURVE_PARTS"
+        :key="part"
+        :label="PART_NAMES[part]"
+        :model-value="plate.parts.includes(part)"
+        @update:model-value="(on) => setPart(part, on === true)"
       />
-    </label>
+    </div>
     <div class="row">
-      <label
-        ><span class="what">runs along </span
-        ><select aria-label="Runs along" :value="plate.over ?? ''" @change="(e) => change({ over: chosen(e) || null })">
-          <option value="">its own range</option>
-          <option v-for="sweep in sweeps" :key="sweep.line" :value="sweep.line">{{ sweep.name }}</option>
-        </select></label
-      >
-      <label
-        ><select
-          aria-label="Scale of the horizontal axis"
-          :value="plate.x.scale"
-          @change="(e) => change({ x: { ...plate.x, scale: chosen(e) as CurvePlate['x']['scale'] } })"
-        >
-          <option value="auto">as the range</option>
-          <option value="linear">linear</option>
-          <option value="log">logarithmic</option>
-        </select></label
-      >
+      <v-checkbox
+        v-for="[mark, label] in SWITCHES"
+        :key="mark"
+        :label="label"
+        :model-value="plate[mark]"
+        @update:model-value="(on) => change({ [mark]: on === true })"
+      />
+    </div>
+    <div class="row">
+      <OneOf label="Drawn as" :choices="STYLES" :value="plate.style" @choose="(style) => change({ style })" />
+    </div>
+    <v-text-field
+      label="Horizontal axis"
+      maxlength="60"
+      placeholder="its name"
+      :model-value="plate.x.name"
+      @change="(e: Event) => change({ x: { ...plate.x, name: textIn(e) } })"
+    />
+    <div class="selects">
+      <v-select
+        label="Runs along"
+        :items="ranges"
+        :model-value="plate.over ?? ''"
+        @update:model-value="(over: string) => change({ over: over || null })"
+      />
+      <v-select
+        label="Scale of the horizontal axis"
+        :items="SCALES"
+        :model-value="plate.x.scale"
+        @update:model-value="(scale: CurvePlate['x']['scale']) => change({ x: { ...plate.x, scale } })"
+      />
     </div>
     <RangeFields
       label="Horizontal axis"
@@ -159,10 +160,12 @@ function addLevel(): void {
     />
     <details v-for="sort in SORTS" :key="sort">
       <summary>{{ SORT_NAMES[sort] }} axis</summary>
-      <label class="field"
-        ><span>Name</span
-        ><input type="text" maxlength="60" :value="plate[sort].name" @change="(e) => setY(sort, { name: textIn(e) })"
-      /></label>
+      <v-text-field
+        label="Name"
+        maxlength="60"
+        :model-value="plate[sort].name"
+        @change="(e: Event) => setY(sort, { name: textIn(e) })"
+      />
       <RangeFields
         :label="`${SORT_NAMES[sort]} axis`"
         lead="from"
@@ -172,33 +175,33 @@ function addLevel(): void {
         @high="(e) => setHeight(sort, 'high', e)"
       />
       <div v-if="sort === 'number'" class="row">
-        <label
-          ><input
-            type="checkbox"
-            :checked="plate.number.log"
-            @change="(e) => setY('number', { log: tickedIn(e) })"
-          />logarithmic</label
-        >
+        <v-checkbox
+          label="logarithmic"
+          :model-value="plate.number.log"
+          @update:model-value="(on) => setY('number', { log: on === true })"
+        />
       </div>
     </details>
     <form class="levels" @submit.prevent="addLevel">
       <span class="what">Mark crossings of</span>
-      <input v-model="level" type="text" inputmode="decimal" aria-label="Height whose crossings are marked" />
-      <select v-model="levelSort" aria-label="On which axis">
-        <option v-for="sort in SORTS" :key="sort" :value="sort">{{ SORT_NAMES[sort] }}</option>
-      </select>
-      <button type="submit" class="link">mark</button>
+      <v-text-field v-model="level" inputmode="decimal" aria-label="Height whose crossings are marked" />
+      <v-select
+        v-model="levelSort"
+        aria-label="On which axis"
+        :items="SORTS.map((value) => ({ value, title: SORT_NAMES[value] }))"
+      />
+      <v-btn type="submit" class="link" variant="text">mark</v-btn>
     </form>
     <div v-if="plate.levels.length > 0" class="row">
-      <button
+      <v-btn
         v-for="(mark, k) in plate.levels"
         :key="k"
-        type="button"
         class="link"
+        variant="text"
         @click="change({ levels: plate.levels.filter((_, n) => n !== k) })"
       >
         {{ mark.height }}{{ mark.sort === 'dB' ? ' dB' : '' }}: no longer
-      </button>
+      </v-btn>
     </div>
     <p v-if="problem" class="wrong" role="alert">{{ problem }}</p>
     <ValueList :plate="plate" :candidates="sweeps" />
@@ -206,12 +209,6 @@ function addLevel(): void {
 </template>
 
 <style scoped>
-select {
-  padding: 2px 6px;
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
-  background: var(--paper);
-}
 details {
   border-top: 1px solid var(--rule);
 }
@@ -221,17 +218,23 @@ summary {
   font-size: 14px;
   cursor: pointer;
 }
+.selects {
+  display: grid;
+  gap: 10px;
+  padding: 4px 0 8px;
+}
 .levels {
-  display: flex;
+  display: grid;
+  grid-template-columns: 84px minmax(0, 1fr) auto;
   align-items: center;
-  gap: 6px;
+  gap: 4px 6px;
   margin: 6px 0;
 }
-.levels input {
-  width: 76px;
-  padding: 2px 6px;
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
-  background: var(--paper);
+.levels .what {
+  grid-column: 1 / -1;
+}
+.levels .v-input {
+  margin: 0;
+  min-width: 0;
 }
 </style>

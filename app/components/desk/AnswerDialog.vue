@@ -36,32 +36,13 @@ function mark(text: string): void {
 </script>
 
 <template>
-  <v-dialog v-model="open" aria-label="Mark as an answer">
-    <form class="sheet ask" @submit.prevent="mark(part)">
-      <h2>Mark as an answer</h2>
-      <p>On the sheet the line stands boxed, and all answers once more in a list.</p>
-      <v-text-field v-model="part" label="Part of the problem sheet" :maxlength="ANSWER_LENGTH_MAX" autofocus />
-      <div class="buttons">
-        <v-btn v-if="line?.answer" @click="mark('')">No answer any more</v-btn>
-        <v-btn @click="open = false">Cancel</v-btn>
-        <v-btn color="primary" variant="flat" type="submit">Mark</v-btn>
-      </div>
-    </form>
-  </v-dialog>
+  <SheetDialog v-model="open" title="Mark as an answer" form @submit="mark(part)">
+    <p>On the sheet the line stands boxed, and all answers once more in a list.</p>
+    <v-text-field v-model="part" label="Part of the problem sheet" :maxlength="ANSWER_LENGTH_MAX" autofocus />
+    <template #answers>
+      <v-btn v-if="line?.answer" @click="mark('')">No answer any more</v-btn>
+      <v-btn @click="open = false">Cancel</v-btn>
+      <v-btn color="primary" variant="flat" type="submit">Mark</v-btn>
+    </template>
+  </SheetDialog>
 </template>
-
-<style scoped>
-.ask {
-  padding: 16px 20px;
-}
-h2 {
-  font-size: 20px;
-}
-.buttons {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: flex-end;
-  gap: 8px;
-  margin-top: 16px;
-}
-</style>

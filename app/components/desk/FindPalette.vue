@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { mdiMagnify } from '@mdi/js'
+import type { VTextField } from 'vuetify/components'
 import { signature } from '#core/functions/definition'
 import { FUNCTIONS } from '#core/functions/registry'
 import { TOPICS } from '#core/handbook/topics'
@@ -21,7 +23,7 @@ const results = useResultsStore()
 const actions = useFolioActions()
 const asked = ref('')
 const marked = ref(0)
-const field = ref<HTMLInputElement | null>(null)
+const field = ref<VTextField | null>(null)
 const cards = shallowRef<readonly FolioCard[]>([])
 const SHOWN = 60
 
@@ -150,13 +152,14 @@ function onKey(event: KeyboardEvent): void {
     scroll-strategy="block"
     @after-leave="runChosen"
   >
-    <div class="sheet find">
-      <input
+    <v-sheet class="find">
+      <v-text-field
         ref="field"
         v-model="asked"
-        type="text"
         class="field"
-        role="combobox"
+        variant="plain"
+        :prepend-inner-icon="mdiMagnify"
+        :role.attr="'combobox'"
         aria-label="Find an action, a name, a folio or a function"
         aria-expanded="true"
         aria-controls="findings"
@@ -166,12 +169,13 @@ function onKey(event: KeyboardEvent): void {
         spellcheck="false"
         @keydown="onKey"
       />
-      <ul id="findings" class="findings" role="listbox" aria-label="Found">
-        <li
+      <v-list id="findings" class="findings" role="listbox" aria-label="Found">
+        <v-list-item
           v-for="(finding, k) in found"
           :id="`finding-${k}`"
           :key="finding.id"
           role="option"
+          tabindex="-1"
           :aria-selected="k === marked"
           @mousemove="marked = k"
           @click="take(finding)"
@@ -180,15 +184,15 @@ function onKey(event: KeyboardEvent): void {
           <span class="label">{{ finding.label }}</span>
           <span class="detail">{{ finding.detail }}</span>
           <span v-if="finding.key" class="key">{{ finding.key }}</span>
-        </li>
-      </ul>
+        </v-list-item>
+      </v-list>
       <p v-if="found.length === 0" class="none">Nothing has these words.</p>
       <p class="foot">
         <span><span class="key">↑</span> <span class="key">↓</span> choose</span>
         <span><span class="key">Enter</span> take</span>
         <span><span class="key">Esc</span> close</span>
       </p>
-    </div>
+    </v-sheet>
   </v-dialog>
 </template>
 
@@ -199,36 +203,29 @@ function onKey(event: KeyboardEvent): void {
   max-height: min(560px, 78vh);
 }
 .field {
-  padding: 12px 16px;
-  font-size: 17px;
-  border: 0;
+  flex: none;
   border-bottom: 3px double var(--brass);
-  background: transparent;
 }
-.field:focus-visible {
+.field :deep(.v-field) {
+  padding: 6px 16px;
   outline-offset: -3px;
-}
-.field::placeholder {
-  color: var(--quiet);
-  opacity: 1;
+  font-size: 17px;
 }
 .findings {
-  list-style: none;
-  margin: 0;
-  padding: 4px;
   overflow-y: auto;
   scrollbar-width: thin;
 }
-.findings li {
+.v-list-item.v-list-item--density-compact {
+  padding: 2px 12px;
+  cursor: pointer;
+}
+.v-list-item :deep(.v-list-item__content) {
   display: grid;
   grid-template-columns: 84px minmax(0, auto) minmax(0, 1fr) auto;
   align-items: baseline;
   gap: 10px;
-  padding: 6px 12px;
-  border-radius: var(--corner);
-  cursor: pointer;
 }
-.findings li[aria-selected='true'] {
+.v-list-item[aria-selected='true'] {
   background: var(--select);
 }
 .group {
@@ -261,7 +258,7 @@ function onKey(event: KeyboardEvent): void {
   color: var(--quiet);
 }
 @media (max-width: 599px) {
-  .findings li {
+  .v-list-item :deep(.v-list-item__content) {
     grid-template-columns: minmax(0, 1fr) auto;
   }
   .group {

@@ -12,6 +12,7 @@ import {
 } from '#core/notation/grid'
 import { parseLine } from '#core/notation/parser'
 import { useDeskStore } from '~/stores/desk'
+import { textIn } from '~/browser/fields'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
 
@@ -178,24 +179,22 @@ function drop(): void {
         <h2>
           {{ name ?? 'Grid' }} <span class="quiet">in line {{ folio.indexOf(line.id) + 1 }}</span>
         </h2>
-        <label
-          >rows
-          <input
-            type="number"
-            min="1"
-            :max="MOST"
-            :value="rows"
-            @change="(e) => setSize(Number((e.target as HTMLInputElement).value), cols)"
-        /></label>
-        <label
-          >columns
-          <input
-            type="number"
-            min="1"
-            :max="MOST"
-            :value="cols"
-            @change="(e) => setSize(rows, Number((e.target as HTMLInputElement).value))"
-        /></label>
+        <v-text-field
+          label="rows"
+          type="number"
+          min="1"
+          :max="MOST"
+          :model-value="rows"
+          @change="(e: Event) => setSize(Number(textIn(e)), cols)"
+        />
+        <v-text-field
+          label="columns"
+          type="number"
+          min="1"
+          :max="MOST"
+          :model-value="cols"
+          @change="(e: Event) => setSize(rows, Number(textIn(e)))"
+        />
       </header>
       <div class="sheet-area">
         <table ref="table" :aria-label="`Grid of ${rows} rows and ${cols} columns`">
@@ -230,11 +229,11 @@ function drop(): void {
       </div>
       <p class="problem" role="status">{{ problem?.message ?? '' }}</p>
       <div class="fills">
-        <button type="button" class="framed-button" :disabled="!square" @click="fill('identity')">Identity</button>
-        <button type="button" class="framed-button" @click="fill('zeros')">Zeros</button>
-        <button type="button" class="framed-button" @click="fill('transpose')">Transpose</button>
-        <button type="button" class="framed-button" :disabled="!square" @click="fill('symmetric')">Symmetric</button>
-        <button type="button" class="framed-button" @click="copyAll">Copy for a spreadsheet</button>
+        <v-btn :disabled="!square" @click="fill('identity')">Identity</v-btn>
+        <v-btn @click="fill('zeros')">Zeros</v-btn>
+        <v-btn @click="fill('transpose')">Transpose</v-btn>
+        <v-btn :disabled="!square" @click="fill('symmetric')">Symmetric</v-btn>
+        <v-btn @click="copyAll">Copy for a spreadsheet</v-btn>
       </div>
       <p class="quiet">
         Each cell takes an entry: 3+4j, 5∠30°, 1/3, a kept name. Enter goes down, Tab on; a table can be pasted.
@@ -252,26 +251,18 @@ function drop(): void {
 header {
   display: flex;
   flex-wrap: wrap;
-  align-items: baseline;
-  gap: 4px 16px;
+  align-items: center;
+  gap: 4px 12px;
   margin-bottom: 8px;
+  padding-top: 6px;
 }
 h2 {
   font-size: 18px;
   margin-right: auto;
 }
-label {
-  font-size: 14px;
-  color: var(--quiet);
-}
-label input {
-  width: 58px;
-  margin-left: 4px;
-  padding: 3px 6px;
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
-  background: var(--leaf);
-  color: var(--ink);
+.v-text-field {
+  flex: none;
+  width: 92px;
 }
 .quiet {
   font-size: 14px;

@@ -64,7 +64,7 @@ watch(
 
 <template>
   <section class="handbook" aria-label="Handbook">
-    <input
+    <v-text-field
       v-model="filter"
       type="search"
       class="filter"
@@ -90,15 +90,15 @@ watch(
               <code v-for="line in example.before ?? []" :key="line">{{ line }}</code>
               <code>{{ example.entry }}</code>
               <span class="gives"><ValueText :text="example.gives" letter="j" /></span>
-              <button
-                type="button"
-                class="try"
+              <v-btn
+                variant="text"
+                class="link try"
                 :disabled="!folio.writable"
                 :aria-label="`Put ${example.entry} into the ledger`"
                 @click="folio.insertBelow([...(example.before ?? []), example.entry])"
               >
                 try it
-              </button>
+              </v-btn>
             </li>
           </ul>
         </article>
@@ -114,14 +114,8 @@ watch(
   min-height: 0;
 }
 .filter {
-  padding: 6px 10px;
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
-  background: var(--leaf);
-}
-.filter::placeholder {
-  color: var(--quiet);
-  opacity: 1;
+  flex: none;
+  margin: 2px;
 }
 .chapters {
   flex: 1;
@@ -181,12 +175,9 @@ code {
   content: '= ';
   color: var(--quiet);
 }
-.try {
+.v-btn.try {
   margin-left: auto;
-  min-height: 24px;
   font-size: 13.5px;
-  text-decoration: underline;
-  text-underline-offset: 3px;
   color: var(--teal);
 }
 </style>

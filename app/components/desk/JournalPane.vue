@@ -130,25 +130,20 @@ function placeOf(state: FolioState, id: string): number {
   <section class="journal" aria-label="Journal">
     <template v-if="looking">
       <header>
-        <button type="button" class="plain-button" @click="looking = null">
-          <AppIcon :path="mdiArrowLeft" />All entries
-        </button>
+        <v-btn variant="text" @click="looking = null"> <AppIcon :path="mdiArrowLeft" />All entries </v-btn>
         <h2>As it was, {{ day(looking.entry.savedAt).toLowerCase() }} at {{ time(looking.entry.savedAt) }}</h2>
         <p class="quiet">
           {{ differs ? 'Lines that differ from now are marked.' : 'This is how the folio is now.' }}
           <template v-if="added > 0">{{ added === 1 ? 'One line' : `${added} lines` }} came later.</template>
         </p>
-        <button v-if="differs && folio.writable" type="button" class="framed-button primary" @click="restoreAll">
+        <v-btn v-if="differs && folio.writable" color="primary" variant="flat" @click="restoreAll">
           Restore the whole folio
-        </button>
+        </v-btn>
         <form v-if="folio.writable" class="naming" @submit.prevent="nameIt">
-          <label>
-            <span>Name of this state</span>
-            <input v-model="name" type="text" :maxlength="STATE_NAME_MAX" placeholder="handed in" />
-          </label>
-          <button type="submit" class="plain-button" :disabled="name.trim() === (looking.entry.name ?? '')">
+          <v-text-field v-model="name" label="Name of this state" :maxlength="STATE_NAME_MAX" placeholder="handed in" />
+          <v-btn type="submit" variant="text" :disabled="name.trim() === (looking.entry.name ?? '')">
             {{ name.trim() === '' && looking.entry.name ? 'Take the name off' : 'Keep it under this name' }}
-          </button>
+          </v-btn>
         </form>
         <p v-if="failed" class="failure" role="alert">{{ failed }}</p>
       </header>
@@ -158,14 +153,14 @@ function placeOf(state: FolioState, id: string): number {
           <code>{{ item.line.source || '(empty)' }}</code>
           <template v-if="item.now !== 'same'">
             <span class="mark">{{ item.now === 'gone' ? 'deleted since' : 'changed since' }}</span>
-            <button v-if="folio.writable" type="button" class="put" @click="putBack(item)">put back</button>
+            <v-btn v-if="folio.writable" variant="text" class="link" @click="putBack(item)">put back</v-btn>
           </template>
         </li>
       </ol>
     </template>
     <template v-else>
       <p v-if="failed" class="failure" role="alert">
-        {{ failed }} <button type="button" class="plain-button" @click="load()">Try again</button>
+        {{ failed }} <v-btn variant="text" @click="load()">Try again</v-btn>
       </p>
       <p v-if="entries.length === 0 && !loading && !failed" class="quiet">
         Nothing has been entered yet. Every change is noted here with its time.
@@ -174,7 +169,7 @@ function placeOf(state: FolioState, id: string): number {
         <h2>{{ group.title }}</h2>
         <ol>
           <li v-for="entry in group.entries" :key="entry.revision">
-            <button type="button" class="entry" title="Look at the folio as it was then" @click="look(entry)">
+            <v-btn data-tip="Look at the folio as it was then" variant="text" class="entry" @click="look(entry)">
               <time :datetime="entry.savedAt">{{ time(entry.savedAt) }}</time>
               <span class="what">
                 <b v-if="entry.name" class="name">{{ entry.name }}</b>
@@ -184,19 +179,11 @@ function placeOf(state: FolioState, id: string): number {
                 </span>
                 <span v-if="entry.operations.length > 4" class="quiet">and {{ entry.operations.length - 4 }} more</span>
               </span>
-            </button>
+            </v-btn>
           </li>
         </ol>
       </section>
-      <button
-        v-if="more"
-        type="button"
-        class="framed-button"
-        :disabled="loading"
-        @click="load(entries.at(-1)?.revision)"
-      >
-        Older entries
-      </button>
+      <v-btn v-if="more" :disabled="loading" @click="load(entries.at(-1)?.revision)"> Older entries </v-btn>
     </template>
   </section>
 </template>
@@ -226,17 +213,18 @@ ol {
 .failure {
   color: var(--error);
 }
-.entry {
-  display: grid;
-  grid-template-columns: 92px minmax(0, 1fr);
-  gap: 8px;
+.v-btn.entry {
+  display: block;
   width: 100%;
   padding: 5px 4px;
   text-align: left;
   border-bottom: 1px solid var(--rule);
+  border-radius: 0;
 }
-.entry:hover {
-  background: var(--rail);
+.entry :deep(.v-btn__content) {
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr);
+  gap: 8px;
 }
 time {
   font-family: var(--serif);
@@ -252,25 +240,10 @@ time {
 .naming {
   display: flex;
   flex-wrap: wrap;
-  align-items: end;
+  align-items: center;
   gap: 8px;
   margin: 12px 0 8px;
   font-size: 14px;
-}
-.naming label span {
-  display: block;
-  color: var(--quiet);
-}
-.naming input {
-  min-height: 32px;
-  padding: 2px 8px;
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
-  background: var(--leaf);
-}
-.naming input::placeholder {
-  color: var(--quiet);
-  opacity: 1;
 }
 .told {
   display: block;
@@ -307,10 +280,5 @@ code {
 .mark {
   font-size: 13px;
   color: var(--brass-text);
-}
-.put {
-  font-size: 13.5px;
-  text-decoration: underline;
-  text-underline-offset: 3px;
 }
 </style>

@@ -7,36 +7,25 @@ const desk = useDeskStore()
 </script>
 
 <template>
-  <v-dialog v-model="desk.keysOpen" aria-label="Keys" max-width="860">
-    <div class="sheet keys">
-      <h2>Keys</h2>
-      <div class="groups">
-        <section v-for="group in KEY_GROUPS" :key="group.title">
-          <h3>{{ group.title }}</h3>
-          <dl>
-            <template v-for="name in group.keys" :key="name">
-              <dt>
-                <span v-for="key in KEYS[name].keys" :key="key" class="key">{{ key }}</span>
-              </dt>
-              <dd>{{ KEYS[name].does }}</dd>
-            </template>
-          </dl>
-        </section>
-      </div>
-      <button type="button" class="framed-button" @click="desk.keysOpen = false">Close</button>
+  <SheetDialog v-model="desk.keysOpen" title="Keys" wide>
+    <div class="groups">
+      <section v-for="group in KEY_GROUPS" :key="group.title">
+        <h3>{{ group.title }}</h3>
+        <dl>
+          <template v-for="name in group.keys" :key="name">
+            <dt>
+              <span v-for="key in KEYS[name].keys" :key="key" class="key">{{ key }}</span>
+            </dt>
+            <dd>{{ KEYS[name].does }}</dd>
+          </template>
+        </dl>
+      </section>
     </div>
-  </v-dialog>
+    <template #answers><v-btn @click="desk.keysOpen = false">Close</v-btn></template>
+  </SheetDialog>
 </template>
 
 <style scoped>
-.keys {
-  padding: 24px;
-  max-height: 88vh;
-  overflow: auto;
-}
-h2 {
-  font-size: 21px;
-}
 .groups {
   columns: 2 340px;
   column-gap: 32px;
@@ -49,6 +38,9 @@ h3 {
   font-style: italic;
   font-weight: 500;
   margin: 16px 0 4px;
+}
+section:first-child h3 {
+  margin-top: 0;
 }
 dl {
   display: grid;
@@ -65,8 +57,5 @@ dt {
 }
 dd {
   margin: 0;
-}
-.framed-button {
-  margin-top: 16px;
 }
 </style>

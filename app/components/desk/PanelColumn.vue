@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js'
 import { useDeskStore, PANEL_NAMES } from '~/stores/desk'
+import type { Panel } from '~/stores/desk'
 
 /** The right column: the plates, and whatever is opened beside them as tabs. */
 const desk = useDeskStore()
@@ -9,20 +10,19 @@ const desk = useDeskStore()
 <template>
   <div class="column">
     <nav v-if="desk.opened.length > 0" class="tabs" aria-label="Beside the ledger">
-      <span v-for="tab in desk.tabs" :key="tab" class="tab" :class="{ on: desk.panel === tab }">
-        <button type="button" :aria-pressed="desk.panel === tab" @click="desk.show(tab)">
-          {{ PANEL_NAMES[tab] }}
-        </button>
-        <button
-          v-if="tab !== 'plates'"
-          type="button"
-          class="close"
-          :aria-label="`Close the ${PANEL_NAMES[tab].toLowerCase()}`"
-          @click="desk.hide(tab)"
-        >
-          <AppIcon :path="mdiClose" />
-        </button>
-      </span>
+      <v-tabs :model-value="desk.panel" @update:model-value="(tab) => desk.show(tab as Panel)">
+        <v-tab v-for="tab in desk.tabs" :key="tab" :value="tab">{{ PANEL_NAMES[tab] }}</v-tab>
+      </v-tabs>
+      <v-btn
+        v-if="desk.panel !== 'plates'"
+        data-tip="Close it: the plate comes back"
+        variant="text"
+        class="close"
+        :aria-label="`Close the ${PANEL_NAMES[desk.panel].toLowerCase()}`"
+        @click="desk.hide(desk.panel)"
+      >
+        <AppIcon :path="mdiClose" />
+      </v-btn>
     </nav>
     <div class="panel">
       <PlatesPane v-show="desk.panel === 'plates'" />
@@ -51,32 +51,9 @@ const desk = useDeskStore()
   margin-bottom: 8px;
   border-bottom: 1px solid var(--rule);
 }
-.tab {
-  display: flex;
-  align-items: center;
-  border: 1px solid transparent;
-  border-bottom: 0;
-  border-radius: var(--corner) var(--corner) 0 0;
-  color: var(--quiet);
-}
-.tab.on {
-  color: var(--ink);
-  background: var(--leaf);
-  border-color: var(--rule);
-  box-shadow: inset 0 3px 0 -1px var(--brass);
-}
-.tab > button:first-child {
-  padding: 6px 12px;
-  font-family: var(--serif);
-  font-size: 15px;
-  min-height: 34px;
-}
-.close {
-  padding: 4px 8px 4px 0;
-  color: var(--quiet);
-}
-.close:hover {
-  color: var(--ink);
+.tabs .v-tabs {
+  flex: 1;
+  min-width: 0;
 }
 .panel {
   flex: 1;

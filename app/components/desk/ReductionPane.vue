@@ -73,6 +73,12 @@ const states = computed<readonly ExactMatrix[]>(() => {
   return list
 })
 const state = computed(() => states.value[at.value] ?? null)
+const rightSides = computed(() =>
+  Array.from({ length: state.value?.cols ?? 0 }, (_, k) => ({
+    value: k,
+    title: k === 0 ? 'none' : k === 1 ? 'last column' : `last ${k} columns`,
+  })),
+)
 const columns = computed(() => (state.value ? state.value.cols - right.value : 0))
 const pivots = computed(() => {
   const marks = new Set<string>()
@@ -180,14 +186,7 @@ function keepResult(): void {
           {{ name }}
           <span class="quiet">{{ at === 0 ? 'as it is' : `after ${at} ${at === 1 ? 'step' : 'steps'}` }}</span>
         </h2>
-        <label>
-          right sides
-          <select v-model.number="right">
-            <option v-for="k in state.cols" :key="k" :value="k - 1">
-              {{ k === 1 ? 'none' : k === 2 ? 'last column' : `last ${k - 1} columns` }}
-            </option>
-          </select>
-        </label>
+        <v-select v-model="right" label="right sides" :items="rightSides" />
       </header>
       <div class="scroller" tabindex="0" role="region" aria-label="The matrix as it is now">
         <table :aria-label="`Matrix of ${state.rows} rows and ${state.cols} columns`">
@@ -229,43 +228,37 @@ function keepResult(): void {
         </p>
       </div>
       <form class="hand" @submit.prevent="byHand">
-        <input
+        <v-text-field
           v-model="entry"
-          type="text"
+          class="code"
           aria-label="Row operation"
           placeholder="R2 → R2 − 3R1"
           autocomplete="off"
           spellcheck="false"
         />
-        <button type="submit" class="framed-button primary">Do it</button>
+        <v-btn type="submit" color="primary" variant="flat">Do it</v-btn>
       </form>
       <p class="why" role="alert">{{ why }}</p>
       <div class="buttons">
-        <button type="button" class="framed-button" :disabled="!canGoOn" @click="next(true)">Next step</button>
-        <button type="button" class="framed-button" :disabled="isEchelon(state, columns)" @click="toTheEnd(false)">
-          To echelon form
-        </button>
-        <button type="button" class="framed-button" :disabled="!canGoOn" @click="toTheEnd(true)">
-          To reduced form
-        </button>
-        <button type="button" class="framed-button" :disabled="at === 0" @click="at -= 1">Step back</button>
-        <button type="button" class="framed-button" :disabled="at >= steps.length" @click="at += 1">Step on</button>
+        <v-btn :disabled="!canGoOn" @click="next(true)">Next step</v-btn>
+        <v-btn :disabled="isEchelon(state, columns)" @click="toTheEnd(false)"> To echelon form </v-btn>
+        <v-btn :disabled="!canGoOn" @click="toTheEnd(true)"> To reduced form </v-btn>
+        <v-btn :disabled="at === 0" @click="at -= 1">Step back</v-btn>
+        <v-btn :disabled="at >= steps.length" @click="at += 1">Step on</v-btn>
       </div>
       <ol class="steps">
         <li>
-          <button type="button" :aria-current="at === 0" @click="at = 0">as it is</button>
+          <v-btn variant="text" :aria-current="at === 0" @click="at = 0">as it is</v-btn>
         </li>
         <li v-for="(step, k) in steps" :key="k" :class="{ ahead: k >= at }">
-          <button type="button" :aria-current="at === k + 1" @click="at = k + 1">
+          <v-btn variant="text" :aria-current="at === k + 1" @click="at = k + 1">
             {{ rowOperationText(step, letter) }}
-          </button>
+          </v-btn>
         </li>
       </ol>
       <div v-if="folio.writable" class="buttons">
-        <button type="button" class="framed-button" :disabled="at === 0" @click="keepSteps">
-          Put the steps into the folio
-        </button>
-        <button type="button" class="framed-button" @click="keepResult">Keep this matrix under a name</button>
+        <v-btn :disabled="at === 0" @click="keepSteps"> Put the steps into the folio </v-btn>
+        <v-btn @click="keepResult">Keep this matrix under a name</v-btn>
       </div>
     </template>
   </section>
@@ -279,9 +272,10 @@ function keepResult(): void {
 header {
   display: flex;
   flex-wrap: wrap;
-  align-items: baseline;
+  align-items: center;
   gap: 4px 16px;
   margin-bottom: 8px;
+  padding-top: 6px;
 }
 h2 {
   font-size: 18px;
@@ -292,17 +286,9 @@ h2 {
   font-weight: 400;
   color: var(--quiet);
 }
-label {
-  font-size: 14px;
-  color: var(--quiet);
-}
-select {
-  margin-left: 4px;
-  padding: 3px 6px;
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
-  background: var(--leaf);
-  color: var(--ink);
+.v-select {
+  flex: none;
+  width: 170px;
 }
 .scroller {
   display: inline-block;
@@ -352,19 +338,6 @@ tr.over {
   gap: 8px;
   margin-top: 8px;
 }
-.hand input {
-  flex: 1;
-  min-width: 0;
-  padding: 6px 10px;
-  font-family: var(--mono);
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
-  background: var(--leaf);
-}
-.hand input::placeholder {
-  color: var(--quiet);
-  opacity: 1;
-}
 .why {
   min-height: 1.4em;
   margin: 2px 0;
@@ -387,12 +360,13 @@ tr.over {
 .steps li {
   border-bottom: 1px solid var(--rule);
 }
-.steps button {
+.steps .v-btn {
   width: 100%;
+  min-height: 28px;
   padding: 3px 8px;
-  text-align: left;
+  justify-content: start;
 }
-.steps button[aria-current='true'] {
+.steps .v-btn[aria-current='true'] {
   background: var(--select);
 }
 .steps .ahead {

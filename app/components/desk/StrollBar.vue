@@ -114,13 +114,11 @@ watch(at, async () => {
       </p>
     </div>
     <div class="steps">
-      <button type="button" class="framed-button" :disabled="at === 0" @click="go(at - 1)">
-        <AppIcon :path="mdiArrowLeft" />Back
-      </button>
-      <button type="button" class="framed-button primary" :disabled="at >= folio.lines.length - 1" @click="go(at + 1)">
+      <v-btn :disabled="at === 0" @click="go(at - 1)"> <AppIcon :path="mdiArrowLeft" />Back </v-btn>
+      <v-btn color="primary" variant="flat" :disabled="at >= folio.lines.length - 1" @click="go(at + 1)">
         Next<AppIcon :path="mdiArrowRight" />
-      </button>
-      <button type="button" class="plain-button" @click="leave"><AppIcon :path="mdiClose" />End the stroll</button>
+      </v-btn>
+      <v-btn variant="text" @click="leave"><AppIcon :path="mdiClose" />End the stroll</v-btn>
     </div>
   </section>
 </template>

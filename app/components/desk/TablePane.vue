@@ -102,9 +102,9 @@ function key(event: KeyboardEvent): void {
         {{ view?.name ?? 'A sweep' }}
         <span v-if="readout" class="count">{{ countText(readout.count) }} points</span>
       </h2>
-      <button v-if="line && readout" type="button" class="plain-button" @click="copy(line, 'csv')">
+      <v-btn v-if="line && readout" variant="text" @click="copy(line, 'csv')">
         <AppIcon :path="mdiContentCopy" />Copy as CSV
-      </button>
+      </v-btn>
     </header>
     <p v-if="!readout" class="quiet">
       This line has no sweep now. Choose a table from the menu of a line that has one.

@@ -218,14 +218,14 @@ const summary = computed(() => {
         </div>
 
         <div class="sample" tabindex="0" role="group" aria-label="The first rows of the file">
-          <table>
+          <v-table>
             <tbody>
               <tr v-for="(row, k) in sample" :key="k" :class="{ head: isHead(k) }">
                 <th scope="row">{{ (exchange.guess?.from ?? 0) + k + 1 }}</th>
                 <td v-for="column in width" :key="column">{{ row[column - 1] ?? '' }}</td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
         </div>
       </template>
     </template>
@@ -290,7 +290,7 @@ h2 {
   background: var(--leaf);
   scrollbar-width: thin;
 }
-table {
+.v-table {
   border-collapse: collapse;
   font-family: var(--mono);
   font-size: 13px;

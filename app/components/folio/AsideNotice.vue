@@ -19,11 +19,11 @@ async function copy(): Promise<void> {
   <p v-if="folio.aside.length > 0" class="aside" role="alert">
     {{ count === 1 ? 'One change' : `${count} changes` }} could not be saved and {{ count === 1 ? 'is' : 'are' }} set
     aside in this browser. {{ why }}
-    <button type="button" class="plain-button" @click="copy">Copy {{ count === 1 ? 'it' : 'them' }}</button>
-    <button v-if="texts.length > 0 && folio.writable" type="button" class="plain-button" @click="folio.putAsideBack()">
+    <v-btn variant="text" @click="copy">Copy {{ count === 1 ? 'it' : 'them' }}</v-btn>
+    <v-btn v-if="texts.length > 0 && folio.writable" variant="text" @click="folio.putAsideBack()">
       Put in again as {{ texts.length === 1 ? 'a note' : 'notes' }}
-    </button>
-    <button type="button" class="plain-button" @click="folio.dismissAside()">Give up</button>
+    </v-btn>
+    <v-btn variant="text" @click="folio.dismissAside()">Give up</v-btn>
   </p>
 </template>
 

@@ -25,71 +25,51 @@ const { stroll } = useFolioActions()
       <SaveStatus />
     </div>
     <nav class="actions" aria-label="Folio">
-      <button
-        type="button"
-        class="plain-button"
-        aria-label="Undo"
-        title="Undo (Ctrl+Z)"
-        :disabled="!folio.canUndo"
-        @click="folio.undo()"
-      >
+      <v-btn data-tip="Undo (Ctrl+Z)" variant="text" aria-label="Undo" :disabled="!folio.canUndo" @click="folio.undo()">
         <AppIcon :path="mdiUndo" />
-      </button>
-      <button
-        type="button"
-        class="plain-button"
-        aria-label="Redo"
-        title="Redo (Ctrl+Y)"
-        :disabled="!folio.canRedo"
-        @click="folio.redo()"
-      >
+      </v-btn>
+      <v-btn data-tip="Redo (Ctrl+Y)" variant="text" aria-label="Redo" :disabled="!folio.canRedo" @click="folio.redo()">
         <AppIcon :path="mdiRedo" />
-      </button>
-      <button
-        type="button"
-        class="plain-button"
-        aria-label="Find"
-        title="Find anything (F8)"
-        @click="desk.findOpen = true"
-      >
+      </v-btn>
+      <v-btn data-tip="Find anything (F8)" variant="text" aria-label="Find" @click="desk.findOpen = true">
         <AppIcon :path="mdiMagnify" /><span class="wide-only">Find</span>
-      </button>
-      <button
-        type="button"
-        class="plain-button wide-button"
-        title="Go through the folio line by line (Shift+F2)"
+      </v-btn>
+      <v-btn
+        data-tip="Go through the folio line by line (Shift+F2)"
+        class="wide-button"
+        variant="text"
         :aria-pressed="desk.stroll !== null"
         @click="stroll"
       >
         <AppIcon :path="mdiShoePrint" /><span class="wide-only">Stroll</span>
-      </button>
-      <button
-        type="button"
-        class="plain-button wide-button"
-        title="What was entered, and earlier states (Shift+F9)"
+      </v-btn>
+      <v-btn
+        data-tip="What was entered, and earlier states (Shift+F9)"
+        class="wide-button"
+        variant="text"
         :aria-pressed="desk.panel === 'journal'"
         @click="desk.toggle('journal')"
       >
         <AppIcon :path="mdiHistory" /><span class="wide-only">Journal</span>
-      </button>
-      <button
-        type="button"
-        class="plain-button wide-button"
-        title="Functions and notation (F1)"
+      </v-btn>
+      <v-btn
+        data-tip="Functions and notation (F1)"
+        class="wide-button"
+        variant="text"
         :aria-pressed="desk.panel === 'handbook'"
         @click="desk.toggle('handbook')"
       >
         <AppIcon :path="mdiBookOpenPageVariantOutline" /><span class="wide-only">Handbook</span>
-      </button>
-      <button
-        type="button"
-        class="plain-button wide-button"
-        title="Files in and out, and the sheet to hand in (Ctrl+F9)"
+      </v-btn>
+      <v-btn
+        data-tip="Files in and out, and the sheet to hand in (Ctrl+F9)"
+        class="wide-button"
+        variant="text"
         :aria-pressed="desk.panel === 'exchange'"
         @click="desk.toggle('exchange')"
       >
         <AppIcon :path="mdiSwapHorizontal" /><span class="wide-only">Exchange</span>
-      </button>
+      </v-btn>
       <ThemeButton />
     </nav>
   </header>

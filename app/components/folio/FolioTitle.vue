@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { nextTick, ref } from 'vue'
+import type { VTextField } from 'vuetify/components'
 import { useFolioStore } from '~/stores/folio'
 
 /** The title, which a click turns into a field. */
 const folio = useFolioStore()
 const open = ref(false)
 const entry = ref('')
-const input = ref<HTMLInputElement | null>(null)
+const input = ref<VTextField | null>(null)
 
 async function edit(): Promise<void> {
   entry.value = folio.title
@@ -24,20 +25,19 @@ function keep(): void {
 
 <template>
   <h1 class="title">
-    <input
+    <v-text-field
       v-if="open"
       ref="input"
       v-model="entry"
-      type="text"
       maxlength="200"
       aria-label="Title of the folio"
       @keydown.enter="keep"
       @keydown.esc="open = false"
       @blur="keep"
     />
-    <button v-else type="button" title="Rename" @click="edit">
-      {{ folio.title }}<span class="visually-hidden"> (rename)</span>
-    </button>
+    <v-btn v-else data-tip="Rename" variant="text" @click="edit">
+      <span class="words">{{ folio.title }}</span><span class="visually-hidden"> (rename)</span>
+    </v-btn>
   </h1>
 </template>
 
@@ -47,25 +47,26 @@ function keep(): void {
   line-height: 1.2;
   min-width: 0;
 }
-button {
+.v-btn.v-btn--variant-text {
+  max-width: 100%;
+  padding: 0 6px;
   font: inherit;
   font-family: var(--serif);
-  max-width: 100%;
+  line-height: 1.3;
+}
+.v-btn :deep(.v-btn__content) {
+  min-width: 0;
+}
+.words {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-  border-bottom: 1px dotted transparent;
 }
-button:hover {
-  border-bottom-color: var(--brass);
-}
-input {
-  font: inherit;
-  font-family: var(--serif);
+.v-text-field {
   width: min(420px, 60vw);
-  background: var(--leaf);
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
-  padding: 2px 8px;
+}
+.v-text-field :deep(input) {
+  font-family: var(--serif);
+  font-size: 20px;
 }
 </style>

@@ -36,14 +36,14 @@ const remedy = computed(() => (folio.saveState?.kind === 'failed' ? folio.saveSt
   <span class="status" :class="{ failed: told.failed }" role="status">
     {{ told.text }}<span v-if="reason" class="reason">{{ reason }}</span>
     <NuxtLink v-if="remedy === 'sign in'" to="/sign-in" target="_blank" class="remedy">Sign in</NuxtLink>
-    <button
+    <v-btn
       v-else-if="remedy === 'file' || folio.wouldLose"
-      type="button"
-      class="remedy"
+      variant="text"
+      class="link remedy"
       @click="saveFolioFile(folio.title, folio.asFile())"
     >
       Save as a file
-    </button>
+    </v-btn>
   </span>
 </template>
 
@@ -56,8 +56,10 @@ const remedy = computed(() => (folio.saveState?.kind === 'failed' ? folio.saveSt
 .failed {
   color: var(--error);
 }
-.remedy {
+.remedy,
+.v-btn.remedy {
   margin-left: 8px;
+  font-size: inherit;
   color: var(--teal);
   text-decoration: underline;
   text-underline-offset: 3px;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { VTextField } from 'vuetify/components'
 import { mdiClose, mdiContentCopy, mdiDeleteOutline, mdiRenameOutline } from '@mdi/js'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useLineActions } from '~/composables/lineActions'
@@ -20,7 +21,7 @@ const desk = useDeskStore()
 const { copy } = useLineActions()
 const { actionsFor: onPlates } = usePlateActions()
 const filter = ref('')
-const field = ref<HTMLInputElement | null>(null)
+const field = ref<VTextField | null>(null)
 const list = ref<HTMLElement | null>(null)
 const removing = ref<IndexEntry | null>(null)
 const removeOpen = ref(false)
@@ -121,20 +122,20 @@ const warning = computed(() => {
   <nav class="index" :class="{ open: desk.indexOpen }" aria-label="Index of kept names">
     <ul class="notches">
       <li v-for="initial in initials" :key="initial">
-        <button type="button" class="notch" :aria-label="`Names with ${initial}`" @click="openAt(initial)">
+        <v-btn variant="text" class="notch" :aria-label="`Names with ${initial}`" @click="openAt(initial)">
           {{ initial }}
-        </button>
+        </v-btn>
       </li>
       <li v-if="initials.length === 0" class="none" aria-hidden="true">·</li>
     </ul>
     <section v-if="open" class="index-sheet" @keydown.esc="desk.indexOpen = false">
       <header>
         <h2>Index</h2>
-        <button type="button" class="plain-button close" aria-label="Close the index" @click="desk.indexOpen = false">
+        <v-btn class="close" variant="text" aria-label="Close the index" @click="desk.indexOpen = false">
           <AppIcon :path="mdiClose" />
-        </button>
+        </v-btn>
       </header>
-      <input
+      <v-text-field
         ref="field"
         v-model="filter"
         type="search"
@@ -145,12 +146,12 @@ const warning = computed(() => {
       <ol v-if="shown.length > 0" ref="list" class="names">
         <li v-for="entry in shown" :key="`${entry.name} ${entry.line}`" :data-initial="initialOf(entry.name)">
           <span class="hue" :style="{ background: hue(entry) ?? 'transparent' }" aria-hidden="true" />
-          <button
-            type="button"
+          <v-btn
+            :data-tip="`Go to line ${entry.number}; drag it onto a plate to put it there`"
+            variant="text"
             class="name-row"
             draggable="true"
-            :title="`Go to line ${entry.number}; drag it onto a plate to put it there`"
-            @dragstart="(event) => dragName(event, entry)"
+            @dragstart="(event: DragEvent) => dragName(event, entry)"
             @click="go(entry)"
           >
             <span class="name">{{ entry.name }}</span>
@@ -159,7 +160,7 @@ const warning = computed(() => {
               <ValueText v-if="entry.value" :text="entry.value" :letter="folio.conventions.letter" />
               <template v-else>{{ entry.kind }}</template>
             </span>
-          </button>
+          </v-btn>
           <MenuButton :label="`Actions for ${entry.name}, line ${entry.number}`" :actions="() => actions(entry)" />
           <p class="facts">
             <span v-if="entry.value">{{ entry.kind }}</span>
@@ -168,9 +169,9 @@ const warning = computed(() => {
               >used in
               <template v-for="(number, k) in entry.usedIn.slice(0, 8)" :key="number"
                 >{{ k > 0 ? ', ' : ''
-                }}<button type="button" class="use" :aria-label="`Go to line ${number}`" @click="goTo(number)">
+                }}<v-btn variant="text" class="link use" :aria-label="`Go to line ${number}`" @click="goTo(number)">
                   {{ number }}
-                </button></template
+                </v-btn></template
               ><template v-if="entry.usedIn.length > 8"> and {{ entry.usedIn.length - 8 }} more</template></span
             >
             <span v-else>not used</span>
@@ -207,12 +208,10 @@ const warning = computed(() => {
   overflow-y: auto;
   scrollbar-width: none;
 }
-.notch {
-  position: relative;
-  display: grid;
-  place-items: center;
+.v-btn.notch {
   width: 34px;
-  height: 27px;
+  min-height: 27px;
+  padding: 0;
   margin-bottom: 3px;
   font-family: var(--serif);
   font-size: 15px;
@@ -224,7 +223,7 @@ const warning = computed(() => {
   border-left: 0;
   border-radius: 0 14px 14px 0;
 }
-.notch:hover {
+.v-btn.notch:hover {
   color: var(--ink);
   border-color: var(--brass);
 }
@@ -250,15 +249,8 @@ h2 {
   font-size: 18px;
 }
 .filter {
+  flex: none;
   margin: 0 12px 8px 14px;
-  padding: 5px 8px;
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
-  background: var(--paper);
-}
-.filter::placeholder {
-  color: var(--quiet);
-  opacity: 1;
 }
 .names {
   list-style: none;
@@ -280,11 +272,19 @@ h2 {
   align-self: stretch;
   border-radius: 0 2px 2px 0;
 }
-.name-row {
+.v-btn.name-row {
+  display: block;
+  min-height: 0;
+  padding: 0;
+  text-align: left;
+}
+.v-btn.name-row:hover:not(:disabled) {
+  background: none;
+}
+.name-row :deep(.v-btn__content) {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 0 8px;
-  text-align: left;
 }
 .name-row:hover .name {
   text-decoration: underline;
@@ -324,10 +324,11 @@ h2 {
 .twice {
   color: var(--brass-text);
 }
-.use {
-  text-decoration: underline;
-  text-underline-offset: 2px;
+.v-btn.use {
   min-width: 14px;
+  min-height: 0;
+  padding: 0;
+  font-size: inherit;
 }
 .empty {
   margin: 0 14px;

@@ -150,15 +150,15 @@ function leave(event: FocusEvent): void {
   <section ref="pane" class="ledger" :class="{ stacked }" :style="sizes" aria-label="Ledger" @focusout="leave">
     <div class="head">
       <span class="head-entry"
-        >Entry<button
-          type="button"
+        >Entry<v-btn
+          data-tip="Show every bracket that the reading supplied"
+          variant="text"
           class="grouping"
           :aria-pressed="preferences.grouping"
-          title="Show every bracket that the reading supplied"
           @click="preferences.grouping = !preferences.grouping"
         >
           ( ) grouping
-        </button></span
+        </v-btn></span
       >
       <span v-if="stacked" class="head-twin">Rectangular and polar</span>
       <template v-else>
@@ -198,15 +198,15 @@ function leave(event: FocusEvent): void {
         <li><code>I = V/Z</code> and change Z: I follows</li>
       </ul>
     </div>
-    <button
+    <v-btn
       v-if="desk.stroll === null && folio.writable"
-      type="button"
+      variant="text"
       class="add"
       @click="folio.insertAt(folio.lines.length)"
     >
       <AppIcon :path="mdiPlus" />
       <span>New line</span>
-    </button>
+    </v-btn>
     <div class="foot">
       <SelectionBar />
       <StrollBar v-if="desk.stroll !== null" />
@@ -238,22 +238,17 @@ function leave(event: FocusEvent): void {
   flex: 1;
   padding-left: 58px;
 }
-.grouping {
-  white-space: nowrap;
-  margin-left: 16px;
-  padding: 1px 8px;
-  border: 1px solid transparent;
-  border-radius: var(--corner);
+.v-btn.grouping {
+  margin-left: 12px;
+  min-height: 26px;
+  padding: 0 8px;
   font-family: var(--sans);
+  font-size: 13px;
   font-style: normal;
   color: var(--quiet);
 }
-.grouping:hover {
-  border-color: var(--rule);
-}
-.grouping[aria-pressed='true'] {
+.v-btn.grouping[aria-pressed='true'] {
   border-color: var(--edge);
-  background: var(--rail);
   color: var(--ink);
 }
 .head-rectangular {
@@ -320,19 +315,12 @@ code {
   padding: 1px 6px;
   border-radius: var(--corner);
 }
-.add {
-  display: flex;
-  align-items: center;
-  gap: 8px;
+.v-btn.add {
   margin: 8px 0 0 46px;
-  padding: 6px 12px;
-  min-height: 36px;
-  border-radius: var(--corner);
   color: var(--quiet);
 }
-.add:hover {
+.v-btn.add:hover {
   color: var(--ink);
-  background: var(--rail);
 }
 @media (max-width: 899px) {
   .head {

@@ -19,19 +19,18 @@ async function copyTexts(): Promise<void> {
 <template>
   <div v-if="folio.selected.size > 1" class="selection" role="toolbar" aria-label="Selected lines">
     <span class="count" role="status">{{ folio.selected.size }} lines selected</span>
-    <button type="button" class="plain-button" @click="copyTexts">Copy their texts</button>
-    <button
+    <v-btn variant="text" @click="copyTexts">Copy their texts</v-btn>
+    <v-btn
       v-for="action in actions"
       :key="action.label"
-      type="button"
-      class="plain-button"
+      :data-tip="action.key"
+      variant="text"
       :class="{ danger: action.danger }"
-      :title="action.key"
       @click="action.run"
     >
       <AppIcon :path="action.icon" />{{ action.label }}
-    </button>
-    <button type="button" class="plain-button" title="Esc" @click="folio.clearSelection()">Select none</button>
+    </v-btn>
+    <v-btn data-tip="Esc" variant="text" @click="folio.clearSelection()">Select none</v-btn>
   </div>
 </template>
 

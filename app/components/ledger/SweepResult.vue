@@ -74,16 +74,16 @@ const at = computed(() => props.view.at?.readout ?? null)
       <title>{{ curveName }}</title>
       <path :d="path" />
     </svg>
-    <button
-      type="button"
-      class="plain-button table-button"
+    <v-btn
+      variant="text"
+      class="table-button"
       :tabindex="reachable ? 0 : -1"
       :aria-label="`Table of line ${number}`"
       title="All of its points as a table"
       @click.stop="desk.openTable(view.id)"
     >
       <AppIcon :path="mdiTableLarge" />
-    </button>
+    </v-btn>
     <span v-if="at && plates.along" class="at">
       <span class="at-what">at point {{ plates.along.index + 1 }} of {{ plates.along.name }}</span>
       <template v-if="at.shape === 'twin'">

@@ -86,20 +86,14 @@ function keepAs(source: string): void {
       <strong v-if="pair">{{ pair.from.label }} and {{ pair.to.label }}</strong>
       <span v-else-if="marks.length === 1">{{ marks[0]?.label }}, and which other?</span>
       <span v-else>Pick two values: click them, or press Enter on them.</span>
-      <button v-if="pair" type="button" class="plain-button" title="The other way round" @click="emit('swap')">
+      <v-btn v-if="pair" data-tip="The other way round" variant="text" @click="emit('swap')">
         <AppIcon :path="mdiSwapHorizontal" />Swap
-      </button>
-      <button
-        type="button"
-        class="plain-button"
-        aria-label="Stop measuring"
-        title="Stop measuring"
-        @click="emit('close')"
-      >
+      </v-btn>
+      <v-btn data-tip="Stop measuring" variant="text" aria-label="Stop measuring" @click="emit('close')">
         <AppIcon :path="mdiClose" />
-      </button>
+      </v-btn>
     </header>
-    <table v-if="pair" aria-label="Difference, distance, ratio and angle">
+    <v-table v-if="pair" aria-label="Difference, distance, ratio and angle">
       <tbody>
         <tr v-for="row in rows" :key="row.label">
           <th scope="row">{{ row.label }}</th>
@@ -108,20 +102,19 @@ function keepAs(source: string): void {
             <ValueText v-if="row.also" class="also" :text="row.also" :letter="folio.conventions.letter" />
           </td>
           <td class="keep">
-            <button
+            <v-btn
               v-if="row.source !== null && folio.writable"
-              type="button"
-              class="plain-button"
+              data-tip="Keep it as a line of the ledger"
+              variant="text"
               :aria-label="`Keep ${row.label} as a line`"
-              title="Keep it as a line of the ledger"
               @click="keepAs(row.source)"
             >
               <AppIcon :path="mdiTableRowPlusAfter" />
-            </button>
+            </v-btn>
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
   </section>
 </template>
 
@@ -147,7 +140,7 @@ header > :first-child {
 header strong {
   color: var(--ink);
 }
-table {
+.v-table {
   width: 100%;
   border-collapse: collapse;
 }

@@ -15,7 +15,7 @@ import { sourcesOf } from '~/lines/nameIndex'
 import { usePlanePointer } from '~/composables/planePointer'
 import { usePlateFiles } from '~/composables/plateFiles'
 import { usePlateMarks } from '~/composables/plateMarks'
-import { Chart } from '~/drawing/charts'
+import { Chart, withoutCurves } from '~/drawing/charts'
 import type { PlaneFrame } from '~/drawing/frame'
 import { gridStep } from '~/drawing/ground'
 import { boxOf, isCoarseLocus, locusAt } from '~/drawing/locus'
@@ -89,7 +89,7 @@ onMounted(async () => {
       events: [],
       layout: { padding: 0 },
       scales: { x: { display: false }, y: { display: false } },
-      plugins: { legend: { display: false } },
+      plugins: withoutCurves(),
     },
     plugins: [planePlugin(frame)],
   })
@@ -441,15 +441,14 @@ const { dropping, dragOver, drop } = useNameDrop(() => props.plate)
         @farther="zoom(0.8)"
         @fit="fit"
       >
-        <button
-          type="button"
-          class="plain-button"
+        <v-btn
+          data-tip="Pick two values and read their difference, ratio and angle"
+          variant="text"
           :aria-pressed="measuring"
-          title="Pick two values and read their difference, ratio and angle"
           @click="toggleMeasure"
         >
           <AppIcon :path="mdiRulerSquare" />Measure
-        </button>
+        </v-btn>
         <PlaneSheet
           :plate="plate"
           :number="number"
@@ -460,16 +459,15 @@ const { dropping, dragOver, drop } = useNameDrop(() => props.plate)
           @copy="copy"
         />
       </PlateTools>
-      <button
-        type="button"
-        class="plain-button"
+      <v-btn
+        data-tip="The values as a table"
+        variant="text"
         :aria-pressed="tableOpen"
         aria-label="Table"
-        title="The values as a table"
         @click="tableOpen = !tableOpen"
       >
         <AppIcon :path="mdiTableLarge" />
-      </button>
+      </v-btn>
     </template>
     <template #below>
       <CoarseNote v-if="coarseLocus" :along="coarseLocus.data.along" />

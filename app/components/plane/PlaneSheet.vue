@@ -5,7 +5,7 @@ import { DRAG_WAYS } from '#core/scene/drag'
 import { boundsOf } from '#core/scene/view'
 import type { PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate, PlaneRange } from '#shared/plate'
-import { textIn, tickedIn } from '~/browser/fields'
+import { textIn } from '~/browser/fields'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 
@@ -20,7 +20,8 @@ const GRIDS = [
   ['polar', 'rings and rays'],
   ['none', 'none'],
 ] as const
-const WAYS = { free: 'freely', ray: 'along its ray', ring: 'along its ring', steps: 'in steps' } as const
+const WAY_WORDS = { free: 'freely', ray: 'along its ray', ring: 'along its ring', steps: 'in steps' } as const
+const WAYS = DRAG_WAYS.map((way) => [way, WAY_WORDS[way]] as const)
 
 const change = (changes: Partial<PlanePlate>): void => plates.change(props.plate, changes)
 
@@ -79,37 +80,40 @@ function setChain(line: string, on: boolean): void {
 <template>
   <PlateSheet :plate="plate" :number="number" @png="(s) => emit('png', s)" @svg="emit('svg')" @copy="emit('copy')">
     <div class="pair">
-      <label class="field">
-        <span>Real axis</span>
-        <input type="text" maxlength="60" :value="plate.re" @change="(e) => change({ re: textIn(e) })" />
-      </label>
-      <label class="field">
-        <span>Imaginary axis</span>
-        <input type="text" maxlength="60" :value="plate.im" @change="(e) => change({ im: textIn(e) })" />
-      </label>
-    </div>
-    <div class="row" role="radiogroup" aria-label="Grid">
-      <span class="what">Grid</span>
-      <label v-for="[grid, label] in GRIDS" :key="grid">
-        <input type="radio" name="plate-grid" :checked="plate.grid === grid" @change="change({ grid })" />{{ label }}
-      </label>
+      <v-text-field
+        label="Real axis"
+        maxlength="60"
+        :model-value="plate.re"
+        @change="(e: Event) => change({ re: textIn(e) })"
+      />
+      <v-text-field
+        label="Imaginary axis"
+        maxlength="60"
+        :model-value="plate.im"
+        @change="(e: Event) => change({ im: textIn(e) })"
+      />
     </div>
     <div class="row">
-      <label v-for="[mark, label] in MARKS" :key="mark">
-        <input type="checkbox" :checked="plate[mark]" @change="(e) => change({ [mark]: tickedIn(e) })" />{{ label }}
-      </label>
+      <span class="what">Grid</span>
+      <OneOf label="Grid" :choices="GRIDS" :value="plate.grid" @choose="(grid) => change({ grid })" />
     </div>
-    <label class="field">
-      <span>Other circles, by radius</span>
-      <input
-        type="text"
-        maxlength="200"
-        placeholder="2; 0.5 at -1, 0"
-        :value="circlesText(plate.circles)"
-        @change="setCircles"
+    <div class="row">
+      <v-checkbox
+        v-for="[mark, label] in MARKS"
+        :key="mark"
+        :label="label"
+        :model-value="plate[mark]"
+        @update:model-value="(on) => change({ [mark]: on === true })"
       />
-    </label>
-    <p v-if="circleProblem" class="wrong" role="alert">{{ circleProblem }}</p>
+    </div>
+    <v-text-field
+      label="Other circles, by radius"
+      maxlength="200"
+      placeholder="2; 0.5 at -1, 0"
+      :model-value="circlesText(plate.circles)"
+      :error-messages="circleProblem"
+      @change="setCircles"
+    />
     <RangeFields
       label="Real axis"
       lead="Real"
@@ -129,23 +133,21 @@ function setChain(line: string, on: boolean): void {
     <p v-if="rangeProblem" class="wrong" role="alert">{{ rangeProblem }}</p>
     <div v-if="plate.range" class="row">
       <span class="what">This range is kept.</span>
-      <button type="button" class="link" @click="change({ range: null })">fit to the values instead</button>
+      <v-btn class="link" variant="text" @click="change({ range: null })">fit to the values instead</v-btn>
     </div>
-    <div class="row" role="radiogroup" aria-label="Values move">
+    <div class="row">
       <span class="what">Drag</span>
-      <label v-for="way in DRAG_WAYS" :key="way">
-        <input type="radio" name="drag-way" :checked="plates.way === way" @change="plates.way = way" />{{ WAYS[way] }}
-      </label>
+      <OneOf label="Values move" :choices="WAYS" :value="plates.way" @choose="(way) => (plates.way = way)" />
     </div>
     <div v-if="sums.length > 0" class="row">
       <span class="what">Tip to tail</span>
-      <label v-for="sum in sums" :key="sum.line">
-        <input
-          type="checkbox"
-          :checked="plate.chains.includes(sum.line)"
-          @change="(e) => setChain(sum.line, tickedIn(e))"
-        />{{ sum.name }}
-      </label>
+      <v-checkbox
+        v-for="sum in sums"
+        :key="sum.line"
+        :label="sum.name"
+        :model-value="plate.chains.includes(sum.line)"
+        @update:model-value="(on) => setChain(sum.line, on === true)"
+      />
     </div>
     <ValueList :plate="plate" :candidates="plates.candidates" />
   </PlateSheet>

@@ -14,7 +14,7 @@ const folio = useFolioStore()
     role="group"
     :aria-label="`Table of plate ${number}`"
   >
-    <table :aria-label="`Values on plate ${number}`">
+    <v-table :aria-label="`Values on plate ${number}`">
       <thead>
         <tr>
           <th scope="col">Name</th>
@@ -29,7 +29,7 @@ const folio = useFolioStore()
           <td><ValueText :text="mark.polar" :letter="folio.conventions.letter" /></td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
   </div>
 </template>
 
@@ -40,7 +40,7 @@ const folio = useFolioStore()
   overflow: auto;
   flex: none;
 }
-table {
+.v-table {
   width: 100%;
   border-collapse: collapse;
   font-size: 14px;

@@ -25,7 +25,7 @@ function refine(): void {
 <template>
   <p class="coarse" role="status">
     These points lie too far apart for the curve to be true.
-    <button v-if="finer && folio.writable" type="button" class="plain-button" @click="refine">Take a finer step</button>
+    <v-btn v-if="finer && folio.writable" variant="text" @click="refine">Take a finer step</v-btn>
   </p>
 </template>
 

@@ -102,11 +102,7 @@ figcaption {
   flex: none;
   margin-left: auto;
 }
-.tools :deep(.plain-button) {
+.tools :deep(.v-btn) {
   min-width: 32px;
-}
-.tools :deep(.plain-button[aria-pressed='true']) {
-  background: var(--rail);
-  border-color: var(--edge);
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiTuneVariant } from '@mdi/js'
 import { ref } from 'vue'
+import type { VBtn } from 'vuetify/components'
 import { textIn } from '~/browser/fields'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
@@ -12,7 +13,7 @@ const emit = defineEmits<{ png: [scale: number]; svg: []; csv: []; copy: [] }>()
 const folio = useFolioStore()
 const plates = usePlatesStore()
 const open = ref(false)
-const button = ref<HTMLButtonElement | null>(null)
+const button = ref<VBtn | null>(null)
 const SCALES = [1, 2, 4] as const
 
 function remove(): void {
@@ -22,52 +23,50 @@ function remove(): void {
 </script>
 
 <template>
-  <button
+  <v-btn
     ref="button"
-    type="button"
-    class="plain-button"
-    title="What the plate shows, and how"
+    data-tip="What the plate shows, and how"
+    variant="text"
     aria-haspopup="dialog"
     :aria-expanded="open"
     @click="open = !open"
   >
     <AppIcon :path="mdiTuneVariant" />Plate
-  </button>
+  </v-btn>
   <v-menu
     v-if="button"
     v-model="open"
-    :target="button"
+    :target="button.$el"
     :open-on-click="false"
     :close-on-content-click="false"
     max-height="86vh"
   >
-    <div class="sheet plate-sheet" role="dialog" :aria-label="`Plate ${number}`">
+    <v-sheet class="plate-sheet" role="dialog" :aria-label="`Plate ${number}`">
       <fieldset :disabled="!folio.writable">
-        <label class="field">
-          <span>Caption</span>
-          <input
-            type="text"
+        <v-defaults-provider :defaults="{ global: { disabled: !folio.writable } }">
+          <v-text-field
+            label="Caption"
             maxlength="200"
-            :value="plate.caption"
-            @change="(e) => plates.change(plate, { caption: textIn(e) })"
+            :model-value="plate.caption"
+            @change="(e: Event) => plates.change(plate, { caption: textIn(e) })"
           />
-        </label>
-        <slot />
+          <slot />
+        </v-defaults-provider>
       </fieldset>
       <div class="row files">
         <span class="what">Picture</span>
         <span>PNG</span>
-        <button v-for="scale in SCALES" :key="scale" type="button" class="link" @click="emit('png', scale)">
+        <v-btn v-for="scale in SCALES" :key="scale" class="link" variant="text" @click="emit('png', scale)">
           {{ scale }}×
-        </button>
-        <button type="button" class="link" @click="emit('svg')">SVG</button>
-        <button v-if="csv" type="button" class="link" @click="emit('csv')">CSV</button>
-        <button type="button" class="link" @click="emit('copy')">copy</button>
+        </v-btn>
+        <v-btn class="link" variant="text" @click="emit('svg')">SVG</v-btn>
+        <v-btn v-if="csv" class="link" variant="text" @click="emit('csv')">CSV</v-btn>
+        <v-btn class="link" variant="text" @click="emit('copy')">copy</v-btn>
       </div>
       <div v-if="plates.all.length > 1 && folio.writable" class="row">
-        <button type="button" class="link danger" @click="remove">Remove plate {{ number }}</button>
+        <v-btn class="link danger" variant="text" @click="remove">Remove plate {{ number }}</v-btn>
       </div>
-    </div>
+    </v-sheet>
   </v-menu>
 </template>
 
@@ -84,22 +83,14 @@ function remove(): void {
   padding: 0;
   border: 0;
 }
-.plate-sheet .what,
-.plate-sheet .field > span {
+.plate-sheet .what {
   font-size: 13px;
   color: var(--quiet);
 }
-.plate-sheet .field {
-  display: block;
-  margin-bottom: 8px;
+.plate-sheet .v-text-field {
+  margin: 6px 0;
 }
-.plate-sheet .field input,
-.plate-sheet .range input {
-  width: 100%;
-  min-width: 0;
-  padding: 4px 8px;
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
+.plate-sheet .v-field {
   background: var(--paper);
 }
 .plate-sheet .pair {
@@ -117,7 +108,7 @@ function remove(): void {
 .plate-sheet .range {
   display: grid;
   grid-template-columns: 64px 1fr 18px 1fr;
-  gap: 4px;
+  gap: 0 4px;
   align-items: center;
   margin-bottom: 4px;
   font-size: 13px;
@@ -128,21 +119,8 @@ function remove(): void {
   font-size: 13px;
   color: var(--error);
 }
-.plate-sheet label input[type='radio'],
-.plate-sheet label input[type='checkbox'] {
-  accent-color: var(--teal);
-  margin: 0 6px 0 0;
-}
-.plate-sheet .link {
-  min-width: 24px;
-  min-height: 24px;
-  text-decoration: underline;
-  text-underline-offset: 3px;
-}
-.plate-sheet .danger {
-  color: var(--error);
-}
 .plate-sheet .files {
+  gap: 4px 8px;
   margin-top: 4px;
   border-top: 1px solid var(--rule);
 }

@@ -15,24 +15,21 @@ const desk = useDeskStore()
 </script>
 
 <template>
-  <button type="button" class="plain-button" aria-label="Zoom in" title="Zoom in (+)" @click="emit('nearer')">
+  <v-btn data-tip="Zoom in (+)" variant="text" aria-label="Zoom in" @click="emit('nearer')">
     <AppIcon :path="mdiMagnifyPlusOutline" />
-  </button>
-  <button type="button" class="plain-button" aria-label="Zoom out" title="Zoom out (−)" @click="emit('farther')">
+  </v-btn>
+  <v-btn data-tip="Zoom out (−)" variant="text" aria-label="Zoom out" @click="emit('farther')">
     <AppIcon :path="mdiMagnifyMinusOutline" />
-  </button>
-  <button type="button" class="plain-button" :title="fitTitle" @click="emit('fit')">
-    <AppIcon :path="mdiFitToPageOutline" />Fit
-  </button>
+  </v-btn>
+  <v-btn :data-tip="fitTitle" variant="text" @click="emit('fit')"> <AppIcon :path="mdiFitToPageOutline" />Fit </v-btn>
   <slot />
-  <button
-    type="button"
-    class="plain-button"
+  <v-btn
+    :data-tip="desk.full ? 'Give the ledger back (Esc)' : 'Fill the window'"
+    variant="text"
     :aria-label="desk.full ? 'Give the ledger back' : 'Fill the window'"
-    :title="desk.full ? 'Give the ledger back (Esc)' : 'Fill the window'"
     :aria-pressed="desk.full"
     @click="desk.full = !desk.full"
   >
     <AppIcon :path="desk.full ? mdiFullscreenExit : mdiFullscreen" />
-  </button>
+  </v-btn>
 </template>

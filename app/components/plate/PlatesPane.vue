@@ -16,59 +16,57 @@ const plates = usePlatesStore()
       :plate="plates.plate"
       :number="plates.number"
     />
-    <CurvePlate v-else :key="plates.plate.id" :plate="plates.plate" :number="plates.number" />
+    <LazyCurvePlate v-else :key="plates.plate.id" :plate="plates.plate" :number="plates.number" />
     <nav class="strip" aria-label="Plates of the folio">
       <ol v-if="plates.all.length > 1">
         <li v-for="(plate, k) in plates.all" :key="plate.id">
-          <button
-            type="button"
+          <v-btn
+            :data-tip="plate.caption"
+            variant="text"
             class="mini"
             :aria-pressed="plate.id === plates.plate.id"
             :aria-label="`Plate ${k + 1}: ${plate.caption}`"
-            :title="plate.caption"
             @click="plates.choose(plate.id)"
           >
             <PlateMini v-if="plate.kind === 'plane'" :plate="plate" />
             <CurveMini v-else :plate="plate" />
             <span class="number">{{ k + 1 }}</span>
-          </button>
+          </v-btn>
         </li>
       </ol>
-      <button
+      <v-btn
         v-if="folio.writable"
-        type="button"
-        class="plain-button"
+        data-tip="New plane plate"
+        variant="text"
         aria-label="New plane"
-        title="New plane plate"
         @click="plates.addPlane()"
       >
         <AppIcon :path="mdiPlus" />Plane
-      </button>
-      <button
+      </v-btn>
+      <v-btn
         v-if="folio.writable"
-        type="button"
-        class="plain-button"
+        data-tip="New curve plate"
+        variant="text"
         aria-label="New curve"
-        title="New curve plate"
         @click="plates.addCurve()"
       >
         <AppIcon :path="mdiPlus" />Curve
-      </button>
-      <button
+      </v-btn>
+      <v-btn
         v-if="plates.all.length > 1"
-        type="button"
-        class="plain-button pin"
-        :aria-label="plates.pinned ? 'Unpin the plate' : 'Pin the plate'"
-        :aria-pressed="plates.pinned"
-        :title="
+        :data-tip="
           plates.pinned
             ? 'This plate stays: let it follow the line again'
             : 'Keep this plate in sight whichever line is current'
         "
+        class="pin"
+        variant="text"
+        :aria-label="plates.pinned ? 'Unpin the plate' : 'Pin the plate'"
+        :aria-pressed="plates.pinned"
         @click="plates.pinned = !plates.pinned"
       >
         <AppIcon :path="plates.pinned ? mdiPin : mdiPinOutline" />
-      </button>
+      </v-btn>
     </nav>
   </section>
 </template>
@@ -96,13 +94,14 @@ ol {
   overflow-x: auto;
   scrollbar-width: thin;
 }
-.mini {
+.v-btn.mini {
   position: relative;
-  display: block;
+  min-height: 0;
+  padding: 0;
   border: 1px solid var(--rule);
   line-height: 0;
 }
-.mini[aria-pressed='true'] {
+.v-btn.mini[aria-pressed='true'] {
   border-color: var(--brass);
   box-shadow: 0 0 0 1px var(--brass);
 }
@@ -117,10 +116,7 @@ ol {
   padding: 0 4px;
   background: var(--leaf);
 }
-.pin[aria-pressed='true'] {
-  background: var(--rail);
-}
-.strip .plain-button {
+.strip > .v-btn {
   flex: none;
 }
 </style>

@@ -7,20 +7,18 @@ const emit = defineEmits<{ low: [event: Event]; high: [event: Event] }>()
 <template>
   <div class="range">
     <span>{{ lead }}</span>
-    <input
-      type="text"
+    <v-text-field
       inputmode="decimal"
       :aria-label="`${label} from`"
-      :value="low"
-      @change="(event) => emit('low', event)"
+      :model-value="low"
+      @change="(event: Event) => emit('low', event)"
     />
     <span>to</span>
-    <input
-      type="text"
+    <v-text-field
       inputmode="decimal"
       :aria-label="`${label} to`"
-      :value="high"
-      @change="(event) => emit('high', event)"
+      :model-value="high"
+      @change="(event: Event) => emit('high', event)"
     />
   </div>
 </template>

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { mdiBrushVariant } from '@mdi/js'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { DASHES, DASH_NAMES, HUES, ROLES } from '#core/scene/scene'
 import type { Plate } from '#shared/plate'
-import { tickedIn } from '~/browser/fields'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import type { Candidate } from '~/stores/plates'
@@ -13,7 +12,7 @@ const props = defineProps<{ plate: Plate; candidates: readonly Candidate[] }>()
 const folio = useFolioStore()
 const plates = usePlatesStore()
 const dressing = ref<string | null>(null)
-const name = ref('')
+const name = ref<string | null>(null)
 const unknown = ref('')
 
 const on = computed(() => new Set(plates.valuesOn(props.plate).map((c) => c.line)))
@@ -26,12 +25,12 @@ const others = computed(() => props.candidates.filter((c) => !listed.value.inclu
 const WIDTHS = [1, 2, 3, 4.5] as const
 
 function putByName(): void {
-  const wanted = name.value.trim()
+  const wanted = (name.value ?? '').trim()
   const found = props.candidates.findLast((c) => c.name === wanted)
   unknown.value = found || wanted === '' ? '' : `No kept value is called ${wanted}.`
   if (!found) return
   plates.put(props.plate, found.line, true)
-  name.value = ''
+  name.value = null
 }
 
 function setAll(all: boolean): void {
@@ -45,42 +44,43 @@ function setAll(all: boolean): void {
   <section class="value-list" aria-label="Values on the plate">
     <div class="head">
       <span class="what">Values, {{ on.size }} of {{ listed.length }}</span>
-      <button type="button" class="link" @click="setAll(true)">all</button>
-      <button type="button" class="link" @click="setAll(false)">none</button>
+      <v-btn class="link" variant="text" @click="setAll(true)">all</v-btn>
+      <v-btn class="link" variant="text" @click="setAll(false)">none</v-btn>
     </div>
     <ul>
       <li v-for="value in listed" :key="value.line">
         <div class="value-row">
-          <label>
-            <input
-              type="checkbox"
-              :checked="on.has(value.line)"
-              @change="(e) => plates.put(plate, value.line, tickedIn(e))"
-            />{{ value.name }}<span class="line">line {{ value.number }}</span>
-          </label>
-          <button
+          <v-checkbox
+            :model-value="on.has(value.line)"
+            @update:model-value="(ticked) => plates.put(plate, value.line, ticked === true)"
+          >
+            <template #label>
+              {{ value.name }}<span class="line">line {{ value.number }}</span>
+            </template>
+          </v-checkbox>
+          <v-btn
             v-if="on.has(value.line)"
-            type="button"
-            class="plain-button dress-button"
+            data-tip="Hue, line and label"
+            class="dress-button"
+            variant="text"
             :aria-label="`Dress of ${value.name}`"
             :aria-expanded="dressing === value.line"
-            title="Hue, line and label"
             @click="dressing = dressing === value.line ? null : value.line"
           >
             <AppIcon
               :path="mdiBrushVariant"
               :style="{ color: `var(--hue-${(plates.inks.get(value.line)?.hue ?? 0) + 1})` }"
             />
-          </button>
+          </v-btn>
         </div>
         <div v-if="dressing === value.line" class="dress" role="group" :aria-label="`Dress of ${value.name}`">
           <div class="swatches" role="radiogroup" aria-label="Hue">
-            <button
+            <v-btn
               v-for="hue in HUES"
               :key="hue"
-              type="button"
               role="radio"
               class="swatch"
+              variant="text"
               :aria-checked="plates.inks.get(value.line)?.hue === hue - 1"
               :aria-label="`Hue ${hue}`"
               :style="{ background: `var(--hue-${hue})` }"
@@ -88,29 +88,29 @@ function setAll(all: boolean): void {
             />
           </div>
           <div class="choices" role="radiogroup" aria-label="Line">
-            <button
+            <v-btn
               v-for="dash in DASH_NAMES"
               :key="dash"
-              type="button"
+              :data-tip="dash"
               role="radio"
               class="choice"
+              variant="text"
               :aria-checked="plates.dresses.get(value.line)?.dash === dash"
               :aria-label="dash"
-              :title="dash"
               @click="plates.dressUp(value.line, { dash })"
             >
               <svg viewBox="0 0 34 8" aria-hidden="true">
                 <line x1="1" y1="4" x2="33" y2="4" :stroke-dasharray="DASHES[dash].join(' ')" />
               </svg>
-            </button>
+            </v-btn>
           </div>
           <div class="choices" role="radiogroup" aria-label="Thickness">
-            <button
+            <v-btn
               v-for="width in WIDTHS"
               :key="width"
-              type="button"
               role="radio"
               class="choice"
+              variant="text"
               :aria-checked="plates.inks.get(value.line)?.width === width"
               :aria-label="`Thickness ${width}`"
               @click="plates.dressUp(value.line, { width })"
@@ -118,47 +118,42 @@ function setAll(all: boolean): void {
               <svg viewBox="0 0 34 8" aria-hidden="true">
                 <line x1="1" y1="4" x2="33" y2="4" :stroke-width="width" />
               </svg>
-            </button>
+            </v-btn>
           </div>
           <div v-if="plate.kind === 'plane'" class="choices" role="radiogroup" aria-label="Drawn as">
-            <button
+            <v-btn
               v-for="role in ROLES"
               :key="role"
-              type="button"
               role="radio"
               class="choice"
+              variant="text"
               :aria-checked="(plates.dresses.get(value.line)?.role ?? value.view.drawn?.role) === role"
               @click="plates.dressUp(value.line, { role })"
             >
               {{ role }}
-            </button>
+            </v-btn>
           </div>
-          <label
-            ><input
-              type="checkbox"
-              :checked="plates.dresses.get(value.line)?.label ?? true"
-              @change="(e) => plates.dressUp(value.line, { label: tickedIn(e) })"
-            />label</label
-          >
+          <v-checkbox
+            label="label"
+            :model-value="plates.dresses.get(value.line)?.label ?? true"
+            @update:model-value="(ticked) => plates.dressUp(value.line, { label: ticked === true })"
+          />
         </div>
       </li>
     </ul>
     <form class="by-name" @submit.prevent="putByName">
-      <input
+      <v-combobox
         v-model="name"
-        type="text"
-        list="kept-on-no-plate"
         maxlength="80"
         placeholder="put on by name"
         aria-label="Put on by name"
+        :items="others.map((other) => other.name)"
         :disabled="!folio.writable"
+        :error-messages="unknown"
+        @keydown.enter="nextTick(putByName)"
       />
-      <datalist id="kept-on-no-plate">
-        <option v-for="other in others" :key="other.line" :value="other.name" />
-      </datalist>
-      <button type="submit" class="link">put on</button>
+      <v-btn type="submit" class="link" variant="text">put on</v-btn>
     </form>
-    <p v-if="unknown" class="unknown" role="alert">{{ unknown }}</p>
   </section>
 </template>
 
@@ -177,12 +172,6 @@ function setAll(all: boolean): void {
   font-size: 13px;
   color: var(--quiet);
 }
-.link {
-  min-width: 24px;
-  min-height: 24px;
-  text-decoration: underline;
-  text-underline-offset: 3px;
-}
 ul {
   list-style: none;
   margin: 0;
@@ -195,22 +184,19 @@ ul {
   display: flex;
   align-items: center;
 }
-label {
-  display: flex;
-  align-items: center;
+.value-row .v-checkbox {
   flex: 1;
-  min-height: 28px;
 }
-input[type='checkbox'] {
-  accent-color: var(--teal);
-  margin: 0 6px 0 0;
+.value-row .v-checkbox :deep(.v-selection-control),
+.value-row .v-checkbox :deep(.v-label) {
+  flex: 1;
 }
 .line {
   margin-left: auto;
   font-size: 13px;
   color: var(--quiet);
 }
-.dress-button {
+.v-btn.dress-button {
   min-height: 28px;
   margin-left: 6px;
 }
@@ -225,16 +211,18 @@ input[type='checkbox'] {
   gap: 4px;
   margin-bottom: 4px;
 }
-.swatch {
+.v-btn.swatch {
   width: 24px;
   height: 24px;
+  min-height: 24px;
+  padding: 0;
   border-radius: 50%;
   border: 3px solid var(--leaf);
 }
-.swatch[aria-checked='true'] {
+.v-btn.swatch[aria-checked='true'] {
   box-shadow: 0 0 0 2px var(--ink);
 }
-.choice {
+.v-btn.choice {
   min-width: 44px;
   min-height: 26px;
   padding: 0 6px;
@@ -242,7 +230,7 @@ input[type='checkbox'] {
   border-radius: var(--corner);
   font-size: 13px;
 }
-.choice[aria-checked='true'] {
+.v-btn.choice[aria-checked='true'] {
   border-color: var(--ink);
   background: var(--rail);
 }
@@ -256,18 +244,5 @@ input[type='checkbox'] {
   display: flex;
   gap: 8px;
   margin: 6px 0;
-}
-.by-name input {
-  flex: 1;
-  min-width: 0;
-  padding: 3px 8px;
-  border: 1px solid var(--edge);
-  border-radius: var(--corner);
-  background: var(--paper);
-}
-.unknown {
-  margin: 0 0 6px;
-  font-size: 13px;
-  color: var(--error);
 }
 </style>

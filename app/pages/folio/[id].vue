@@ -228,32 +228,30 @@ function startSplit(event: PointerEvent): void {
         <template v-if="folio.role === 'taking'">Taking the folio over; in a moment you can write here…</template>
         <template v-else>
           Another tab writes this folio. Here you see it live.
-          <button type="button" class="plain-button" @click="folio.takeOver()">Write here instead</button>
+          <v-btn variant="text" @click="folio.takeOver()">Write here instead</v-btn>
         </template>
       </p>
       <p v-if="!folio.browserKeeps" class="notice" role="alert">
         This browser keeps nothing for you (its storage is full or refused). What has not reached the server is lost
         when this page closes.
-        <button type="button" class="plain-button" @click="saveFolioFile(folio.title, folio.asFile())">
-          Save as a file
-        </button>
+        <v-btn variant="text" @click="saveFolioFile(folio.title, folio.asFile())"> Save as a file </v-btn>
       </p>
       <AsideNotice />
       <p v-if="folio.notice" class="notice" role="status">
         {{ folio.notice }}
-        <button v-if="folio.overlong !== ''" type="button" class="plain-button" @click="folio.takeOverlong()">
-          Put it in as a note
-        </button>
-        <button type="button" class="plain-button" @click="folio.dismissNotice()">Understood</button>
+        <v-btn v-if="folio.overlong !== ''" variant="text" @click="folio.takeOverlong()"> Put it in as a note </v-btn>
+        <v-btn variant="text" @click="folio.dismissNotice()">Understood</v-btn>
       </p>
       <p v-if="results.slow && results.running === null" class="notice" role="status">
         A line takes long to reckon{{ results.progress === null ? '' : `: ${Math.round(100 * results.progress)} %` }}.
-        <button type="button" class="plain-button" @click="results.stop()">Stop it</button>
+        <v-btn variant="text" @click="results.stop()">Stop it</v-btn>
       </p>
       <nav class="tabs" aria-label="Part of the folio">
-        <button type="button" :aria-pressed="desk.part === 'ledger'" @click="desk.part = 'ledger'">Ledger</button>
-        <button type="button" :aria-pressed="desk.part === 'plates'" @click="desk.part = 'plates'">Plates</button>
-        <button type="button" :aria-pressed="desk.part === 'index'" @click="desk.part = 'index'">Index</button>
+        <v-tabs v-model="desk.part" grow>
+          <v-tab value="ledger">Ledger</v-tab>
+          <v-tab value="plates">Plates</v-tab>
+          <v-tab value="index">Index</v-tab>
+        </v-tabs>
       </nav>
       <main
         ref="main"
@@ -293,14 +291,18 @@ function startSplit(event: PointerEvent): void {
       <p>{{ folio.message }}</p>
       <AsideNotice />
       <p>
-        <a v-if="folio.damaged" :href="`/api/folios/${id}/rescue`" download="folio.json" class="framed-button primary">
-          Save what can be read as a file
-        </a>
-        <NuxtLink v-if="folio.signedOut" :to="`/sign-in?to=/folio/${id}`" class="framed-button primary"
-          >Sign in</NuxtLink
+        <v-btn
+          v-if="folio.damaged"
+          :href="`/api/folios/${id}/rescue`"
+          download="folio.json"
+          color="primary"
+          variant="flat"
         >
-        <button type="button" class="framed-button primary" @click="folio.open(id)">Try again</button>
-        <NuxtLink to="/" class="framed-button">To the shelf</NuxtLink>
+          Save what can be read as a file
+        </v-btn>
+        <v-btn v-if="folio.signedOut" :to="`/sign-in?to=/folio/${id}`" color="primary" variant="flat">Sign in</v-btn>
+        <v-btn color="primary" variant="flat" @click="folio.open(id)">Try again</v-btn>
+        <v-btn to="/">To the shelf</v-btn>
       </p>
     </main>
     <main v-else class="state" aria-busy="true"><p>Opening the folio…</p></main>
@@ -381,26 +383,20 @@ function startSplit(event: PointerEvent): void {
   padding: 0 24px;
   max-width: 520px;
 }
-.state .framed-button {
+.state .v-btn {
   margin-right: 8px;
-  text-decoration: none;
 }
 @media (max-width: 899px) {
   .tabs {
     display: flex;
     border-bottom: 1px solid var(--rule);
   }
-  .tabs button {
+  .tabs .v-tabs {
     flex: 1;
-    min-height: 44px;
-    font-family: var(--serif);
-    font-size: 16px;
-    color: var(--quiet);
   }
-  .tabs button[aria-pressed='true'] {
-    color: var(--ink);
-    font-weight: 600;
-    box-shadow: inset 0 -3px 0 var(--brass);
+  .tabs .v-btn.v-tab {
+    min-height: 44px;
+    font-size: 16px;
   }
   .main {
     grid-template-columns: minmax(0, 1fr);

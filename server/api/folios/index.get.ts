@@ -1,5 +1,5 @@
 import { getQuery } from 'h3'
-import { z } from 'zod'
+import * as z from 'zod'
 import { SHELF_SORTS } from '../../../shared/folio'
 import { defineApi } from '../../utils/api'
 import { useStore } from '../../utils/folios'

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { z } from '#shared/schema'
 import { defineApi, folioId, noFolio, readJson } from '../../../utils/api'
 import { useFolios } from '../../../utils/folios'
 

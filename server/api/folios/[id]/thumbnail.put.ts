@@ -1,9 +1,9 @@
-import { z } from 'zod'
+import { whole, z } from '#shared/schema'
 import { thumbnailSchema } from '../../../../shared/folio'
 import { defineApi, folioId, readJson } from '../../../utils/api'
 import { useStore } from '../../../utils/folios'
 
-const bodySchema = z.strictObject({ revision: z.int().min(0), thumbnail: thumbnailSchema })
+const bodySchema = z.strictObject({ revision: whole(0), thumbnail: thumbnailSchema })
 
 /** Keeps the small picture that a browser has reckoned for a revision; of another revision it is not taken. */
 export default defineApi(async (event) => {

@@ -1,0 +1,23 @@
+import * as z from 'zod/mini'
+import en from 'zod/v4/locales/en.js'
+
+/**
+ * The words in which the schemas are written. The small build of the library is used: the large one brings what only
+ * its chained calls need to every page. What is wrong is said in its English sentences.
+ */
+z.config(en())
+
+export { z }
+
+/** A text of at most so many characters. */
+export const text = (most: number) => z.string().check(z.maxLength(most))
+
+/** A whole number in a range. */
+export const whole = (least: number, most = Number.MAX_SAFE_INTEGER) => z.int().check(z.gte(least), z.lte(most))
+
+/** A list of at most so many things, and at least so many. */
+export const list = <T extends z.ZodMiniType>(item: T, most: number, least = 0) =>
+  z.array(item).check(z.minLength(least), z.maxLength(most))
+
+/** Where nothing is said, this is. */
+export const or = z._default
