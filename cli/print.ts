@@ -1,5 +1,5 @@
 import type { LineResult } from '#core/evaluate/folio'
-import { definedName } from '#core/evaluate/folio'
+import { definedName } from '#core/notation/references'
 import type { Conventions } from '#core/format/conventions'
 import { valueFields, valueText } from '#core/kinds/kinds'
 import { showProblem } from '#core/views/lineView'

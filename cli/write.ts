@@ -1,5 +1,5 @@
 import type { LineResult } from '#core/evaluate/folio'
-import { definedName } from '#core/evaluate/folio'
+import { definedName } from '#core/notation/references'
 import type { Data } from '#core/measured/data'
 import { writeLatex } from '#core/exchange/latexOut'
 import { writeMarkdown } from '#core/exchange/markdownOut'

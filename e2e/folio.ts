@@ -6,7 +6,11 @@ export class FolioPage {
   constructor(readonly page: Page) {}
 
   /** Makes a folio with these lines and opens it. */
-  async open(lines: readonly string[], conventions: Record<string, unknown> = {}): Promise<string> {
+  async open(
+    lines: readonly string[],
+    conventions: Record<string, unknown> = {},
+    when: 'ready' | 'early' = 'ready',
+  ): Promise<string> {
     const response = await this.page.request.post('/api/folios', {
       data: { title: 'Test folio', conventions, lines: lines.map((source) => ({ source })) },
     })
@@ -14,6 +18,8 @@ export class FolioPage {
     const { id } = (await response.json()) as { id: string }
     await this.page.goto(`/folio/${id}`)
     await expect(this.page.getByRole('region', { name: 'Ledger' })).toBeVisible()
+    // A line that is open has its editor as soon as that has been fetched.
+    if (when === 'ready') await expect(this.page.locator('.plain-entry')).toHaveCount(0)
     return id
   }
 

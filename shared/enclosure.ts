@@ -1,4 +1,4 @@
-import { list, text, whole, z } from './schema'
+import { some, text, whole, z } from './schema'
 import { COLUMNS_MOST, ROWS_MOST } from '#core/measured/data'
 import { partNames } from '#core/measured/partNames'
 import type { Column, Data } from '#core/measured/data'
@@ -39,7 +39,7 @@ const anyEnclosure = z.discriminatedUnion('kind', [
     name: enclosureNameSchema,
     block: id,
     rows: whole(1, ROWS_MOST),
-    columns: list(columnSchema, COLUMNS_MOST, 1),
+    columns: some(columnSchema, COLUMNS_MOST),
     /** Which column the others run along; -1 for none. */
     parameter: whole(-1),
   }),

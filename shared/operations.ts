@@ -1,4 +1,4 @@
-import { list, or, text, whole, z } from './schema'
+import { or, some, text, whole, z } from './schema'
 import { conventionsSchema, someConventionsSchema } from './conventions'
 import type { ConventionsData } from './conventions'
 import { ENCLOSURES_MOST, enclosureNameSchema, enclosureSchema } from './enclosure'
@@ -87,7 +87,7 @@ export const folioStateSchema = z.object({
 export const saveSchema = z.strictObject({
   revision: whole(0),
   key: z.optional(idSchema),
-  operations: list(operationSchema, SAVE_OPERATIONS_MAX, 1),
+  operations: some(operationSchema, SAVE_OPERATIONS_MAX),
 })
 export type Save = z.infer<typeof saveSchema>
 

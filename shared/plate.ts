@@ -1,4 +1,4 @@
-import { list, or, text, whole, z } from './schema'
+import { list, or, some, text, whole, z } from './schema'
 import { CIRCLES_MOST } from '#core/scene/circles'
 import { CURVE_PARTS, SORTS } from '#core/scene/curve'
 import type { CurvePart } from '#core/scene/curve'
@@ -70,7 +70,7 @@ export const curvePlateSchema = z.strictObject({
   ...common,
   kind: z.literal('curve'),
   /** What is drawn of complex values. */
-  parts: list(z.enum(CURVE_PARTS), CURVE_PARTS.length, 1),
+  parts: some(z.enum(CURVE_PARTS), CURVE_PARTS.length),
   /** The line whose sweep runs along the horizontal axis; what the values run along where none is set. */
   over: or(z.nullable(id), null),
   x: z.strictObject({

@@ -1,5 +1,5 @@
 import * as z from 'zod/mini'
-import en from 'zod/v4/locales/en.js'
+import { en } from 'zod/locales'
 
 /**
  * The words in which the schemas are written. The small build of the library is used: the large one brings what only
@@ -15,9 +15,12 @@ export const text = (most: number) => z.string().check(z.maxLength(most))
 /** A whole number in a range. */
 export const whole = (least: number, most = Number.MAX_SAFE_INTEGER) => z.int().check(z.gte(least), z.lte(most))
 
-/** A list of at most so many things, and at least so many. */
-export const list = <T extends z.ZodMiniType>(item: T, most: number, least = 0) =>
-  z.array(item).check(z.minLength(least), z.maxLength(most))
+/** A list of at most so many things. */
+export const list = <T extends z.ZodMiniType>(item: T, most: number) => z.array(item).check(z.maxLength(most))
+
+/** A list of at least one thing, and at most so many. */
+export const some = <T extends z.ZodMiniType>(item: T, most: number) =>
+  z.array(item).check(z.minLength(1), z.maxLength(most))
 
 /** Where nothing is said, this is. */
 export const or = z._default

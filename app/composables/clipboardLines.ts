@@ -1,5 +1,5 @@
 import { blockMarkdown } from '#core/exchange/markdownBlock'
-import type { IsInert } from '#core/exchange/markdownBlock'
+import type { NoteWriter } from '#core/exchange/markdownBlock'
 import { readPlain, writePlain } from '#core/exchange/plainLines'
 import type { PlainLine } from '#core/exchange/plainLines'
 import { makeReport } from '#core/exchange/report'
@@ -8,10 +8,10 @@ import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
 import { useFileOpening } from './fileOpening'
 
-/** Tells which notes are inert, once it has been fetched: until then notes are copied as plain text. */
-let isInert: IsInert | undefined
-export async function fetchNoteReader(): Promise<void> {
-  isInert ??= (await import('#core/exchange/markdownOut')).isInert
+/** Writes notes, once it has been fetched: until then they are copied as plain text. */
+let noteWriter: NoteWriter | undefined
+export async function fetchNoteWriter(): Promise<void> {
+  noteWriter ??= (await import('#core/exchange/markdownOut')).inertNote
 }
 
 /** Lines on the clipboard: as text that comes back when it is pasted, as Markdown, and as HTML, all at once. */
@@ -37,7 +37,7 @@ export function useClipboardLines() {
     const { blocks: shown } = makeReport(head, folio.conventions, told, (id) => results.views.get(id) ?? null)
     event.clipboardData.setData('text/plain', writePlain(lines).replace(/\n$/, ''))
     const { letter } = folio.conventions
-    const inMarkdown = shown.map((block) => blockMarkdown(block, letter, isInert)).join('\n\n')
+    const inMarkdown = shown.map((block) => blockMarkdown(block, letter, noteWriter)).join('\n\n')
     event.clipboardData.setData('text/markdown', inMarkdown)
     event.clipboardData.setData('text/html', htmlOf(shown))
     event.preventDefault()

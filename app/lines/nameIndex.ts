@@ -1,4 +1,4 @@
-import { definedNames } from '#core/evaluate/folio'
+import { definedNames } from '#core/notation/references'
 import type { LineView } from '#core/views/lineView'
 import { parseLine } from '#core/notation/parser'
 import { greek } from '#core/notation/words'

@@ -1,14 +1,23 @@
 <script setup lang="ts">
-import { mdiDeleteRestore, mdiMenuDown, mdiPlus } from '@mdi/js'
+import { mdiDeleteRestore, mdiPlus } from '@mdi/js'
 import { onMounted, ref, watch } from 'vue'
 import { SHELF_SORTS } from '#shared/folio'
 import type { FolioCard, ShelfSort } from '#shared/folio'
+import type { MenuAction } from '~/components/common/MenuButton.vue'
+import { fetchLeavesAhead } from '~/composables/leavesAhead'
+import { useOnceOpen } from '~/composables/onceOpen'
 import { useShelfFiles } from '~/composables/shelfFiles'
 import { useShelfStore } from '~/stores/shelf'
 
 /** The shelf: the first page, with a card for each folio. */
 const shelf = useShelfStore()
-onMounted(() => void shelf.load())
+onMounted(() => {
+  void shelf.load()
+  fetchLeavesAhead([
+    () => import('~/components/common/AskDialog.vue'),
+    () => import('~/components/common/MenuSheet.vue'),
+  ])
+})
 watch(
   () => [shelf.find, shelf.sort],
   () => void shelf.loadAnew(),
@@ -63,6 +72,11 @@ const ORDERS: Readonly<Record<ShelfSort, string>> = {
   created: 'when made',
   length: 'number of lines',
 }
+const orders = (): MenuAction[] =>
+  SHELF_SORTS.map((sort) => ({ label: ORDERS[sort], on: shelf.sort === sort, run: () => (shelf.sort = sort) }))
+const asked = useOnceOpen(
+  () => creating.value || renameOpen.value || removeOpen.value || emptyOpen.value || asking.value !== null,
+)
 </script>
 
 <template>
@@ -91,23 +105,7 @@ const ORDERS: Readonly<Record<ShelfSort, string>> = {
           placeholder="Search titles, names and lines"
           aria-label="Search the folios"
         />
-        <v-btn variant="text" aria-haspopup="menu">
-          Sorted by {{ ORDERS[shelf.sort] }}<AppIcon :path="mdiMenuDown" />
-          <v-menu activator="parent" location="bottom end">
-            <v-list role="menu" aria-label="Sorted by">
-              <v-list-item
-                v-for="sort in SHELF_SORTS"
-                :key="sort"
-                role="menuitemradio"
-                tabindex="0"
-                :aria-checked="shelf.sort === sort"
-                :active="shelf.sort === sort"
-                :title="ORDERS[sort]"
-                @click="shelf.sort = sort"
-              />
-            </v-list>
-          </v-menu>
-        </v-btn>
+        <MenuButton label="Sorted by" :words="`Sorted by ${ORDERS[shelf.sort]}`" :actions="orders" />
         <v-btn @click="chooseFiles">Bring in files</v-btn>
         <v-btn :disabled="shelf.folios.length === 0 || passing !== ''" @click="saveAll">Save all</v-btn>
         <v-btn color="primary" variant="flat" @click="creating = true"> <AppIcon :path="mdiPlus" />New folio </v-btn>
@@ -164,51 +162,53 @@ const ORDERS: Readonly<Record<ShelfSort, string>> = {
       </section>
     </main>
 
-    <AskDialog
-      v-model="creating"
-      title="New folio"
-      field="Title"
-      value="Problem sheet"
-      action="Create"
-      @answer="create"
-    />
-    <SheetDialog
-      :model-value="asking !== null"
-      name="Folios that are here already"
-      title="Here already"
-      @update:model-value="answerTwins('none')"
-    >
-      <p>{{ asking?.sentence }}</p>
-      <template #answers>
-        <v-btn @click="answerTwins('none')">Leave them out</v-btn>
-        <v-btn v-if="asking?.comparable" @click="answerTwins('compare')">Compare</v-btn>
-        <v-btn color="primary" variant="flat" @click="answerTwins('beside')">Put them beside</v-btn>
-      </template>
-    </SheetDialog>
-    <AskDialog
-      v-model="renameOpen"
-      title="Rename folio"
-      field="Title"
-      :value="renaming?.title ?? ''"
-      action="Rename"
-      @answer="(title) => renaming && shelf.rename(renaming.id, title)"
-    />
-    <AskDialog
-      v-model="emptyOpen"
-      title="Empty the bin?"
-      :text="`${shelf.binnedCount === 1 ? 'One folio' : `${shelf.binnedCount} folios`} and all their lines will be gone. This cannot be undone.`"
-      action="Empty the bin"
-      danger
-      @answer="shelf.emptyBin()"
-    />
-    <AskDialog
-      v-model="removeOpen"
-      title="Delete for good?"
-      :text="`${removing?.title ?? ''} and all its lines will be gone. This cannot be undone.`"
-      action="Delete"
-      danger
-      @answer="removing && shelf.remove(removing.id)"
-    />
+    <template v-if="asked">
+      <LazyAskDialog
+        v-model="creating"
+        title="New folio"
+        field="Title"
+        value="Problem sheet"
+        action="Create"
+        @answer="create"
+      />
+      <LazySheetDialog
+        :model-value="asking !== null"
+        name="Folios that are here already"
+        title="Here already"
+        @update:model-value="answerTwins('none')"
+      >
+        <p>{{ asking?.sentence }}</p>
+        <template #answers>
+          <v-btn @click="answerTwins('none')">Leave them out</v-btn>
+          <v-btn v-if="asking?.comparable" @click="answerTwins('compare')">Compare</v-btn>
+          <v-btn color="primary" variant="flat" @click="answerTwins('beside')">Put them beside</v-btn>
+        </template>
+      </LazySheetDialog>
+      <LazyAskDialog
+        v-model="renameOpen"
+        title="Rename folio"
+        field="Title"
+        :value="renaming?.title ?? ''"
+        action="Rename"
+        @answer="(title) => renaming && shelf.rename(renaming.id, title)"
+      />
+      <LazyAskDialog
+        v-model="emptyOpen"
+        title="Empty the bin?"
+        :text="`${shelf.binnedCount === 1 ? 'One folio' : `${shelf.binnedCount} folios`} and all their lines will be gone. This cannot be undone.`"
+        action="Empty the bin"
+        danger
+        @answer="shelf.emptyBin()"
+      />
+      <LazyAskDialog
+        v-model="removeOpen"
+        title="Delete for good?"
+        :text="`${removing?.title ?? ''} and all its lines will be gone. This cannot be undone.`"
+        action="Delete"
+        danger
+        @answer="removing && shelf.remove(removing.id)"
+      />
+    </template>
   </div>
 </template>
 

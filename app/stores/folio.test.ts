@@ -359,10 +359,10 @@ describe('headings', () => {
 
 describe('names', () => {
   test('are spelled anew everywhere in one step, or not at all', () => {
-    expect(folio.renameName('a', 'alpha')).toBeNull()
+    expect(folio.renameName('a', 'alpha', (name) => name === 'sin')).toBeNull()
     expect(sources()).toEqual(['alpha = 1', 'b = 2', 'alpha + b'])
-    expect(folio.renameName('alpha', 'b')).toBe('b is kept already, in line 2.')
-    expect(folio.renameName('alpha', 'sin')).toContain('is a function')
+    expect(folio.renameName('alpha', 'b', (name) => name === 'sin')).toBe('b is kept already, in line 2.')
+    expect(folio.renameName('alpha', 'sin', (name) => name === 'sin')).toContain('is a function')
     folio.undo()
     expect(sources()).toEqual(['a = 1', 'b = 2', 'a + b'])
     expect(folio.canUndo).toBe(false)

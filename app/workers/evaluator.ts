@@ -1,4 +1,5 @@
-import { definedName, FolioEvaluator } from '#core/evaluate/folio'
+import { FolioEvaluator } from '#core/evaluate/folio'
+import { definedName } from '#core/notation/references'
 import type { Data } from '#core/measured/data'
 import { fault } from '#core/exchange/told'
 import type { Fault } from '#core/exchange/told'

@@ -2,6 +2,7 @@ import { advised, hintAdvised } from '../advice/advise'
 import type { Place } from '../advice/advise'
 import { unknownValue } from '../algebra/ratio'
 import { inverseOf, standardName } from '../functions/registry'
+import { definedName, definedNames, definedNodes } from '../notation/references'
 import { parseLine } from '../notation/parser'
 import { isReserved } from '../notation/words'
 import type { Kept } from '../notation/names'
@@ -446,28 +447,11 @@ function lineList(lines: readonly number[]): string {
   return lines.length === 1 ? `line ${last}` : `lines ${lines.slice(0, -1).join(', ')} and ${last}`
 }
 
-function definedNodes(statement: Parsed['statement']): readonly { name: string; from: number; to: number }[] {
-  if (statement.type === 'unknown') return statement.names
-  return statement.type === 'define' || statement.type === 'function' ? [statement.name] : []
-}
-
-/** The names that a line defines; of an unknown line several. */
-export function definedNames(parsed: Parsed): readonly string[] {
-  return definedNodes(parsed.statement).flatMap(({ name }) => (name === 'prev' ? [] : [name]))
-}
-
 /** True for the bare unknown of this name. */
 function isUnknown(value: Value | null, name: string): boolean {
   if (value?.kind !== 'polynomial' || value.bottom) return false
   const [only] = value.top.terms
   return value.top.terms.length === 1 && value.top.unknowns[0] === name && only?.powers[0] === 1
-}
-
-/** The name that a line defines, if it is one that can be kept. */
-export function definedName(parsed: Parsed): string | null {
-  const { statement } = parsed
-  if (statement.type !== 'define' && statement.type !== 'function') return null
-  return statement.name.name === 'prev' ? null : statement.name.name
 }
 
 function ask(

@@ -1,4 +1,3 @@
-import { HELD, holdFormulas } from './noteFormulas'
 import type { Block, Entry } from './report'
 import { withoutMarks } from './texText'
 
@@ -7,18 +6,21 @@ import { withoutMarks } from './texText'
  * take escapes and underscores out of a formula, so formulas are written without what it takes.
  */
 
-/** True where nothing in a text runs and nothing of it goes on behind it; without one, no text is taken to be so. */
-export type IsInert = (text: string) => boolean
+/** How a note is written. */
+export type NoteWriter = (text: string, letter: 'i' | 'j') => string
+
+/** A note as plain text, word for word. */
+export const plainNote: NoteWriter = (text) => text.split('\n').map(escapeMarkdown).join('\n').trim()
 
 export function blockMarkdown(
   block: Block,
   letter: 'i' | 'j',
-  isInert: IsInert = () => false,
+  note: NoteWriter = plainNote,
   pictureOf: (id: string) => string | null = () => null,
 ): string {
   switch (block.kind) {
     case 'note':
-      return noteMarkdown(block.text, letter, isInert)
+      return note(block.text, letter)
     case 'figure': {
       const picture = pictureOf(block.id)
       const caption = `**Plate ${block.number}.** ${escapeMarkdown(block.caption)}`
@@ -117,11 +119,4 @@ export function fenced(text: string): string {
 
 function longestRun(text: string): number {
   return Math.max(0, ...[...text.matchAll(/`+/g)].map(([run]) => run.length))
-}
-
-/** A note as it was written, its formulas in LaTeX; one that is not inert becomes plain text. */
-export function noteMarkdown(text: string, letter: 'i' | 'j', isInert: IsInert): string {
-  const { text: held, formulas } = holdFormulas(text, letter, (latex) => (latex === null ? null : math(latex)))
-  const safe = isInert(held) ? held : held.split('\n').map(escapeMarkdown).join('\n')
-  return safe.replace(HELD, (_, k: string) => formulas[Number(k)] ?? '').trim()
 }

@@ -1,5 +1,6 @@
 import MarkdownIt from 'markdown-it'
-import { blockMarkdown, escapeMarkdown, fenced, noteMarkdown, shortResult } from './markdownBlock'
+import { blockMarkdown, escapeMarkdown, fenced, math, plainNote, shortResult } from './markdownBlock'
+import { HELD, holdFormulas } from './noteFormulas'
 import { writePlain } from './plainLines'
 import type { Report, ReportSource } from './report'
 
@@ -16,7 +17,7 @@ export function writeMarkdown(
     ...(about.length > 0 ? [about.map(escapeMarkdown).join(' · ')] : []),
     `*${escapeMarkdown(`Conventions: ${report.conventions}.`)}*`,
     ...(answers.length > 0 ? ['## Answers', answers.map(({ label, entry }) => `- **${escapeMarkdown(label)}**: ${shortResult(entry)} (line ${entry.number})`).join('\n')] : []), // prettier-ignore
-    ...report.blocks.map((block) => blockMarkdown(block, report.letter, isInert, pictureOf)),
+    ...report.blocks.map((block) => blockMarkdown(block, report.letter, inertNote, pictureOf)),
     '## Lines as they are typed',
     fenced(writePlain(lines)),
   ]
@@ -29,10 +30,14 @@ const commonmark = new MarkdownIt('commonmark')
 const NEXT = 'the next paragraph'
 
 /** A note as it was written, its formulas in LaTeX; nothing in it runs, whoever reads it. */
-export const inertNote = (text: string, letter: 'i' | 'j'): string => noteMarkdown(text, letter, isInert)
+export function inertNote(text: string, letter: 'i' | 'j'): string {
+  const { text: held, formulas } = holdFormulas(text, letter, (latex) => (latex === null ? null : math(latex)))
+  const safe = isInert(held) ? held : plainNote(held, letter)
+  return safe.replace(HELD, (_, k: string) => formulas[Number(k)] ?? '').trim()
+}
 
 /** No HTML, no picture, no link but to the web or to an address; what follows begins anew. */
-export function isInert(text: string): boolean {
+function isInert(text: string): boolean {
   const all = commonmark.parse(`${text}\n\n${NEXT}`, {})
   const last = all.at(-2)
   if (last?.type !== 'inline' || last.content !== NEXT || last.level !== 1) return false

@@ -56,9 +56,22 @@ function touchesDigits(source: string, at: number): boolean {
   return /[\d.]/.test(source.charAt(at - 1))
 }
 
-function definedNodes(statement: Statement): readonly NameNode[] {
+/** Where a statement defines names: of an unknown line several. */
+export function definedNodes(statement: Statement): readonly NameNode[] {
   if (statement.type === 'unknown') return statement.names
   return statement.type === 'define' || statement.type === 'function' ? [statement.name] : []
+}
+
+/** The names that a line defines; of an unknown line several. */
+export function definedNames(parsed: Parsed): readonly string[] {
+  return definedNodes(parsed.statement).flatMap(({ name }) => (name === 'prev' ? [] : [name]))
+}
+
+/** The name that a line defines, if it is one that can be kept. */
+export function definedName(parsed: Parsed): string | null {
+  const { statement } = parsed
+  if (statement.type !== 'define' && statement.type !== 'function') return null
+  return statement.name.name === 'prev' ? null : statement.name.name
 }
 
 function bodiesOf(statement: Statement): readonly Node[] {

@@ -1,6 +1,6 @@
 import type { Code } from '../values/problemData'
 import type { LineResult } from '../evaluate/folio'
-import { definedName } from '../evaluate/folio'
+import { definedName } from '../notation/references'
 import { usedNames } from '../notation/names'
 import { statementToLatex } from '../notation/latex'
 import { problem } from '../notation/problem'

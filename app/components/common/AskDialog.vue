@@ -21,13 +21,17 @@ const entry = ref('')
 const why = ref('')
 const input = ref<VTextField | null>(null)
 
-watch(open, async (now) => {
-  if (!now) return
-  entry.value = props.value ?? ''
-  why.value = ''
-  await nextTick()
-  setTimeout(() => input.value?.select(), 30)
-})
+watch(
+  open,
+  async (now) => {
+    if (!now) return
+    entry.value = props.value ?? ''
+    why.value = ''
+    await nextTick()
+    setTimeout(() => input.value?.select(), 30)
+  },
+  { immediate: true },
+)
 
 function answer(): void {
   const value = entry.value.trim()

@@ -1,16 +1,22 @@
 <script setup lang="ts">
-import { mdiDotsVertical } from '@mdi/js'
+import { mdiDotsVertical, mdiMenuDown } from '@mdi/js'
 import { computed, nextTick, ref } from 'vue'
 
-/** Three dots that open a small sheet of actions; nothing of the sheet is made before it is asked for. */
+/** Three dots, or words, that open a small sheet of actions; nothing of the sheet is made before it is asked for. */
 export interface MenuAction {
   readonly label: string
-  readonly icon: string
+  readonly icon?: string
+  /** Whether it is the choice that is on, where the actions are choices. */
+  readonly on?: boolean
   readonly key?: string
   readonly danger?: boolean
   readonly run: () => void
 }
-const props = defineProps<{ label: string; actions: readonly MenuAction[] | (() => readonly MenuAction[]) }>()
+const props = defineProps<{
+  label: string
+  actions: readonly MenuAction[] | (() => readonly MenuAction[])
+  words?: string
+}>()
 const asked = ref(false)
 const open = ref(false)
 const button = ref<HTMLButtonElement | null>(null)
@@ -32,38 +38,15 @@ async function toggle(): Promise<void> {
     ref="button"
     type="button"
     class="menu-button"
-    :aria-label="label"
+    :class="{ worded: words }"
+    :aria-label="words ? undefined : label"
     aria-haspopup="menu"
     :aria-expanded="open"
     @click.stop="toggle"
   >
-    <AppIcon :path="mdiDotsVertical" />
+    {{ words }}<AppIcon :path="words ? mdiMenuDown : mdiDotsVertical" />
   </button>
-  <v-menu
-    v-if="asked && button"
-    v-model="open"
-    :target="button"
-    :open-on-click="false"
-    location="bottom end"
-    max-height="80vh"
-  >
-    <v-list role="menu" :aria-label="label">
-      <v-list-item
-        v-for="action in shown"
-        :key="action.label"
-        role="menuitem"
-        tabindex="0"
-        :class="{ danger: action.danger }"
-        :title="action.label"
-        @click="action.run"
-      >
-        <template #prepend><AppIcon :path="action.icon" /></template>
-        <template v-if="action.key" #append
-          ><span class="key" aria-hidden="true">{{ action.key }}</span></template
-        >
-      </v-list-item>
-    </v-list>
-  </v-menu>
+  <LazyMenuSheet v-if="asked && button" v-model="open" :target="button" :label="label" :actions="shown" />
 </template>
 
 <style scoped>
@@ -75,6 +58,12 @@ async function toggle(): Promise<void> {
   height: 28px;
   border-radius: var(--corner);
   color: var(--quiet);
+}
+.menu-button.worded {
+  width: auto;
+  min-height: 36px;
+  padding: 0 4px 0 10px;
+  color: var(--ink);
 }
 .menu-button:hover,
 .menu-button:focus-visible,

@@ -82,5 +82,6 @@ onBeforeUnmount(() => {
     :text="text"
     :aria-label="text"
     :open-on-hover="false"
+    :transition="false"
   />
 </template>

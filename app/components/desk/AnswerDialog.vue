@@ -15,9 +15,13 @@ const open = computed({
 })
 const line = computed(() => (desk.answering === null ? null : folio.lineOf(desk.answering)))
 const part = ref('')
-watch(line, (now) => {
-  if (now) part.value = now.answer ?? nextPart()
-})
+watch(
+  line,
+  (now) => {
+    if (now) part.value = now.answer ?? nextPart()
+  },
+  { immediate: true },
+)
 
 /** The part after the last one that is answered: 1 b after 1 a. */
 function nextPart(): string {

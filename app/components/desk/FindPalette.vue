@@ -38,6 +38,7 @@ watch(
     setTimeout(() => field.value?.focus(), 30)
     await findFolios('')
   },
+  { immediate: true },
 )
 watch(asked, (text) => {
   marked.value = 0

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { standardName } from '#core/functions/registry'
 import { nameIndex } from '~/lines/nameIndex'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -24,7 +25,7 @@ const where = computed(() => {
 })
 
 function refusal(name: string): string | null {
-  return desk.renaming === null ? null : folio.renameName(desk.renaming, name)
+  return desk.renaming === null ? null : folio.renameName(desk.renaming, name, (word) => standardName(word) !== null)
 }
 </script>
 

@@ -12,6 +12,7 @@ import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import { usePreferencesStore } from '~/stores/preferences'
+import { fetchLineEditor, lineEditor } from '~/lines/lineEditor'
 import { headingLevel, sectionOf } from '~/lines/sections'
 import { useResultsStore } from '~/stores/results'
 import { useSilenceStore } from '~/stores/silence'
@@ -35,6 +36,9 @@ const hue = computed(() => {
 const letter = computed(() => folio.conventions.letter)
 const remarkOnly = computed(() => view.value?.kind === 'remark' && !props.line.note)
 const editor = ref<{ insert: (text: string) => void } | null>(null)
+watch(editing, (now) => {
+  if (now) void fetchLineEditor()
+})
 const opener = ref<HTMLElement | null>(null)
 const row = ref<HTMLElement | null>(null)
 onMounted(() => {
@@ -288,7 +292,8 @@ const liveReading = computed(() => {
         <span v-else class="waiting">An empty note</span>
       </div>
       <template v-else-if="editing">
-        <LineEditor
+        <component
+          :is="lineEditor"
           :id="line.id"
           :key="folio.editing?.session"
           ref="editor"

@@ -37,7 +37,9 @@ function viewsAbove() {
 
 onMounted(() => {
   if (!host.value) return
-  entry = createEntry(host.value, folio.text, props.caret, label(), {
+  // What was typed while the editor was being fetched goes on at its end.
+  const caret = folio.text === folio.lineOf(props.id)?.source ? props.caret : 'end'
+  entry = createEntry(host.value, folio.text, caret, label(), {
     change: (text) => folio.type(text),
     keepAndGoOn: () => folio.keepAndGoOn(),
     restore: () => folio.restore(),

@@ -28,7 +28,7 @@ async function copyTexts(): Promise<void> {
       :class="{ danger: action.danger }"
       @click="action.run"
     >
-      <AppIcon :path="action.icon" />{{ action.label }}
+      <AppIcon v-if="action.icon" :path="action.icon" />{{ action.label }}
     </v-btn>
     <v-btn data-tip="Esc" variant="text" @click="folio.clearSelection()">Select none</v-btn>
   </div>

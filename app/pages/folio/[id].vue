@@ -5,7 +5,10 @@ import { useFolioActions } from '~/composables/folioActions'
 import { useClipboardLines } from '~/composables/clipboardLines'
 import { useEnclosures } from '~/composables/enclosures'
 import { useFileOpening } from '~/composables/fileOpening'
+import { FOLIO_LEAVES } from '~/composables/folioLeaves'
 import { fetchLeavesAhead } from '~/composables/leavesAhead'
+import { useOnceOpen } from '~/composables/onceOpen'
+import { fetchLineEditor } from '~/lines/lineEditor'
 import { saveFolioFile } from '~/keeping/folioFile'
 import { isKey } from '~/texts/keys'
 import { pageNonce } from '~/browser/nonce'
@@ -52,7 +55,7 @@ watch(
   () => folio.status,
   (status) => {
     const [only] = folio.lines
-    if (status === 'ready') fetchLeavesAhead()
+    if (status === 'ready') fetchLeavesAhead(FOLIO_LEAVES)
     if (status === 'ready' && exchange.unload()) return desk.show('import')
     if (status === 'ready' && exchange.returned) return desk.show('compare')
     if (status === 'ready' && folio.lines.length === 1 && only?.source === '') folio.edit(only.id)
@@ -217,6 +220,17 @@ function startSplit(event: PointerEvent): void {
   dragging.value = true
   if (event.currentTarget instanceof HTMLElement) event.currentTarget.setPointerCapture(event.pointerId)
 }
+
+// What opens over the page.
+
+const once = {
+  find: useOnceOpen(() => desk.findOpen),
+  keys: useOnceOpen(() => desk.keysOpen),
+  conventions: useOnceOpen(() => desk.conventionsOpen),
+  renaming: useOnceOpen(() => desk.renaming !== null),
+  answering: useOnceOpen(() => desk.answering !== null),
+}
+void fetchLineEditor()
 </script>
 
 <template>
@@ -278,11 +292,11 @@ function startSplit(event: PointerEvent): void {
         />
         <aside class="plate-column" aria-label="Beside the ledger"><PanelColumn /></aside>
       </main>
-      <FindPalette />
-      <KeysDialog />
-      <ConventionsSheet />
-      <RenameDialog />
-      <AnswerDialog />
+      <LazyFindPalette v-if="once.find.value" />
+      <LazyKeysDialog v-if="once.keys.value" />
+      <LazyConventionsSheet v-if="once.conventions.value" />
+      <LazyRenameDialog v-if="once.renaming.value" />
+      <LazyAnswerDialog v-if="once.answering.value" />
       <p v-if="dropping" class="drop-here" role="status">Let go: you see what is in the file before it is taken in.</p>
       <component :is="sheetView" v-if="desk.sheetOpen && sheetView" />
     </template>

@@ -1,6 +1,5 @@
 import { renameEverywhere } from '#core/notation/rename'
 import { sentence } from '#core/sentences/sentences'
-import { standardName } from '#core/functions/registry'
 import type { Conventions } from '#core/format/conventions'
 import type { Enclosure } from '#shared/enclosure'
 import { ANSWER_LENGTH_MAX } from '#shared/folio'
@@ -283,9 +282,8 @@ export function createLineChanges(
   }
 
   /** Spells a kept name anew in every line; gives back why that cannot be done, or nothing. */
-  function renameName(from: string, to: string): string | null {
+  function renameName(from: string, to: string, isFunction: (name: string) => boolean): string | null {
     leave()
-    const isFunction = (name: string): boolean => standardName(name) !== null
     const sources = lines.value.map(entryOf)
     const { problem, changes } = renameEverywhere(sources, from, to, conventions.value.letter, isFunction)
     if (problem) return sentence(problem)
