@@ -1,20 +1,37 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join, resolve } from 'node:path'
+import { dirname, join, resolve } from 'node:path'
+import { buildSync } from 'esbuild'
 import { pack } from '#core/exchange/archive'
 import { encode } from '#core/exchange/encoding'
 
 const ROOT = resolve(__dirname, '..')
-
-function reckon(input: string, ...args: string[]) {
-  const result = spawnSync(process.execPath, ['--import', 'tsx', 'cli/reckon.ts', ...args], {
-    cwd: ROOT,
-    input,
-    encoding: 'utf8',
+/** The command in one file: it is started dozens of times here. */
+const BUNDLE = join(mkdtempSync(join(ROOT, 'node_modules/.reckon-')), 'reckon.mjs')
+beforeAll(() => {
+  buildSync({
+    entryPoints: [join(ROOT, 'cli/reckon.ts')],
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+    outfile: BUNDLE,
   })
+})
+afterAll(() => rmSync(dirname(BUNDLE), { recursive: true, force: true }))
+
+function run(command: readonly string[], input: string, args: readonly string[]) {
+  const result = spawnSync(process.execPath, [...command, ...args], { cwd: ROOT, input, encoding: 'utf8' })
   return { status: result.status, out: result.stdout, err: result.stderr }
 }
+const reckon = (input: string, ...args: string[]) => run([BUNDLE], input, args)
+
+test('the command as it is started from the sources', () => {
+  const { status, out } = run(['--import', 'tsx', 'cli/reckon.ts'], 'Z = 3 + 4j\n', [])
+  expect(out).toBe('3 + 4j = 5 ∠ 53.13°\n')
+  expect(status).toBe(0)
+})
 
 test('plain lines give one result a line', () => {
   const { status, out } = reckon('Z = 3 + 4j\n|Z|\narg(Z)\n# remark\n\n')
