@@ -193,7 +193,7 @@ test('whatever happens, what was promised is kept', async ({ browser }) => {
       await expect(page.locator('.status')).toHaveText(/^saved/, { timeout: 40_000 })
       // What was left in the middle of a line is there again, and is kept now.
       await page.getByRole('link', { name: 'To the shelf' }).focus()
-      await page.waitForTimeout(300)
+      await expect(page.locator('.cm-content, .plain-entry')).toHaveCount(0)
       await expect(page.locator('.status')).toHaveText(/^saved/, { timeout: 40_000 })
       await page.close()
     }

@@ -133,9 +133,8 @@ test('the same by mouse: menu, drag, add button, undo button', async ({ folio, p
   // As a hand does it: up to the first line, a moment there, and let go.
   await page.mouse.move(target.x + 30, target.y + 40, { steps: 12 })
   await page.mouse.move(target.x + 30, target.y + 8, { steps: 8 })
-  await page.waitForTimeout(300)
   await page.mouse.move(target.x + 31, target.y + 6, { steps: 2 })
-  await page.waitForTimeout(300)
+  await expect(folio.rows.first()).toContainText('c=3')
   await page.mouse.up()
   await expect(folio.row(1)).toContainText('c=3')
   await folio.expectValue(5, '10')
