@@ -268,5 +268,12 @@ function onKey(event: KeyboardEvent): void {
   .detail {
     grid-column: 1 / -1;
   }
+  .detail:empty {
+    display: none;
+  }
+  .key {
+    grid-row: 1;
+    grid-column: 2;
+  }
 }
 </style>

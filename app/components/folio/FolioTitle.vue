@@ -49,7 +49,7 @@ function keep(): void {
 }
 .v-btn.v-btn--variant-text {
   max-width: 100%;
-  padding: 0 6px;
+  padding: 0;
   font: inherit;
   font-family: var(--serif);
   line-height: 1.3;

@@ -105,4 +105,9 @@ figcaption {
 .tools :deep(.v-btn) {
   min-width: 32px;
 }
+@media (max-width: 599px) {
+  .tools :deep(.v-btn) {
+    padding: 4px 7px;
+  }
+}
 </style>
