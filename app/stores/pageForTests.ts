@@ -1,7 +1,13 @@
+import { createPinia, setActivePinia } from 'pinia'
 import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import { NO_HEAD } from '#shared/folio'
 import type { Folio, Line } from '#shared/folio'
 import { changeStore, recordsUnder } from '~/keeping/browserStore'
+import { EvaluatorService } from '~/workers/evaluator'
+import { endWorkers, workersOf } from '~/workers/workerForTests'
+import { useFolioStore } from './folio'
+import { usePlatesStore } from './plates'
+import { useResultsStore } from './results'
 
 /** What stores of the page meet in tests: a folio that is served, a server that takes every save, an empty browser. */
 
@@ -26,4 +32,24 @@ export async function freshPage(answer: (path: string) => object): Promise<void>
       return { ok: true, status: 200, json: async () => found }
     },
   })
+}
+
+/** A page that serves a folio of these entries and has it open, with the evaluator at work; `line-0001` is the first. */
+export async function openServed(sources: readonly string[]): Promise<void> {
+  await freshPage(() =>
+    servedFolio(sources.map((source, k) => ({ id: `line-${String(k + 1).padStart(4, '0')}`, source }))),
+  )
+  setActivePinia(createPinia())
+  workersOf((post) => new EvaluatorService((done, total) => post({ progress: done / total }), (line) => post({ line }))) // prettier-ignore
+  // What is on plates is told to the worker from the start.
+  usePlatesStore()
+  await useFolioStore().open('folio-01')
+}
+
+export async function closeServed(): Promise<void> {
+  useFolioStore().close()
+  // What watches the folio has had its say before the worker goes.
+  await new Promise((done) => setTimeout(done, 20))
+  useResultsStore().close()
+  endWorkers()
 }

@@ -1,40 +1,26 @@
 import 'fake-indexeddb/auto'
-import { createPinia, setActivePinia } from 'pinia'
 import { nextTick } from 'vue'
 import { DASHES } from '#core/scene/scene'
 import { isOn } from '#shared/plate'
 import type { Plate } from '#shared/plate'
-import { EvaluatorService } from '~/workers/evaluator'
-import { endWorkers, workersOf } from '~/workers/workerForTests'
 import { useDeskStore } from './desk'
 import { useFolioStore } from './folio'
-import { freshPage, servedFolio } from './pageForTests'
+import { closeServed, openServed } from './pageForTests'
 import { usePlatesStore } from './plates'
 import { useResultsStore } from './results'
 
 const SOURCES = ['V = 230∠0°', 'Z = 12 + 5j', 'I = V/Z', 'R = 47', 'f = 10 to 1000 per decade 4', 'H = 1/(1 + 0.01j*f)', 'p = [1, 2]', 'θ = 30°'] // prettier-ignore
 const id = (n: number): string => `line-000${n}`
 
-const served = servedFolio(SOURCES.map((source, k) => ({ id: id(k + 1), source })))
-
 let folio: ReturnType<typeof useFolioStore>
 let plates: ReturnType<typeof usePlatesStore>
 
 beforeEach(async () => {
-  await freshPage(() => served)
-  setActivePinia(createPinia())
-  workersOf((post) => new EvaluatorService((done, total) => post({ progress: done / total }), (line) => post({ line }))) // prettier-ignore
+  await openServed(SOURCES)
   folio = useFolioStore()
   plates = usePlatesStore()
-  await folio.open('folio-01')
 })
-afterEach(async () => {
-  folio.close()
-  // What watches the folio has had its say before the worker goes.
-  await new Promise((done) => setTimeout(done, 20))
-  useResultsStore().close()
-  endWorkers()
-})
+afterEach(closeServed)
 
 const namesOn = (plate: Plate): string[] => plates.valuesOn(plate).map((c) => c.name)
 const last = (): Plate => plates.all.at(-1) ?? plates.plate

@@ -19,6 +19,7 @@ const PART_NAMES: Readonly<Record<CurvePart, string>> = {
   angle: 'angle',
   unwrapped: 'angle, unwrapped',
 }
+const PARTS = CURVE_PARTS.map((part) => [part, PART_NAMES[part]] as const)
 const SORT_NAMES: Readonly<Record<Sort, string>> = { number: 'Values', dB: 'dB', angle: 'Angle' }
 const STYLES = [
   ['line', 'line'],
@@ -109,22 +110,10 @@ function addLevel(): void {
     @copy="emit('copy')"
   >
     <div class="row" role="group" aria-label="What of complex values">
-      <v-checkbox
-        v-for="part in CURVE_PARTS"
-        :key="part"
-        :label="PART_NAMES[part]"
-        :model-value="plate.parts.includes(part)"
-        @update:model-value="(on) => setPart(part, on === true)"
-      />
+      <AnyOf :choices="PARTS" :is-on="(part) => plate.parts.includes(part)" @tick="setPart" />
     </div>
     <div class="row">
-      <v-checkbox
-        v-for="[mark, label] in SWITCHES"
-        :key="mark"
-        :label="label"
-        :model-value="plate[mark]"
-        @update:model-value="(on) => change({ [mark]: on === true })"
-      />
+      <AnyOf :choices="SWITCHES" :is-on="(mark) => plate[mark]" @tick="(mark, on) => change({ [mark]: on })" />
     </div>
     <div class="row">
       <OneOf label="Drawn as" :choices="STYLES" :value="plate.style" @choose="(style) => change({ style })" />

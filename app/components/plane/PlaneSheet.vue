@@ -98,13 +98,7 @@ function setChain(line: string, on: boolean): void {
       <OneOf label="Grid" :choices="GRIDS" :value="plate.grid" @choose="(grid) => change({ grid })" />
     </div>
     <div class="row">
-      <v-checkbox
-        v-for="[mark, label] in MARKS"
-        :key="mark"
-        :label="label"
-        :model-value="plate[mark]"
-        @update:model-value="(on) => change({ [mark]: on === true })"
-      />
+      <AnyOf :choices="MARKS" :is-on="(mark) => plate[mark]" @tick="(mark, on) => change({ [mark]: on })" />
     </div>
     <v-text-field
       label="Other circles, by radius"
@@ -141,12 +135,10 @@ function setChain(line: string, on: boolean): void {
     </div>
     <div v-if="sums.length > 0" class="row">
       <span class="what">Tip to tail</span>
-      <v-checkbox
-        v-for="sum in sums"
-        :key="sum.line"
-        :label="sum.name"
-        :model-value="plate.chains.includes(sum.line)"
-        @update:model-value="(on) => setChain(sum.line, on === true)"
+      <AnyOf
+        :choices="sums.map((sum) => [sum.line, sum.name] as const)"
+        :is-on="(line) => plate.chains.includes(line)"
+        @tick="setChain"
       />
     </div>
     <ValueList :plate="plate" :candidates="plates.candidates" />
