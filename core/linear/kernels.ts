@@ -215,9 +215,15 @@ export class Workspace {
   }
 }
 
-/** Where a matrix or several are large enough for the kernels, and they are there. */
-export function workspaceFor(order: number): Workspace | null {
-  if (order < LARGE) return null
+/** More entries than this are not brought into the memory of the kernels: it grows and never shrinks. */
+const ENTRIES_MOST = 4_000_000
+
+/**
+ * Where matrices are large enough for the kernels, of so many entries together, and the kernels are there. One
+ * workspace at a time: the next one begins where this one did.
+ */
+export function workspaceFor(order: number, entries: number): Workspace | null {
+  if (order < LARGE || entries > ENTRIES_MOST) return null
   const run = kernels()
   return run && new Workspace(run)
 }

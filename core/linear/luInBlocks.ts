@@ -23,7 +23,7 @@ function part(held: Held, top: number, bottom: number, left: number, right: numb
 
 /** P·A = L·U as of `decomposeLu`; nothing where the plain loops are to do it. */
 export function decomposeInBlocks(a: Dense): Lu | null {
-  const space = a.rows === a.cols ? workspaceFor(a.rows) : null
+  const space = a.rows === a.cols ? workspaceFor(a.rows, a.re.length) : null
   if (!space || !ordinary(a)) return null
   const n = a.rows
   const { run } = space
@@ -57,7 +57,7 @@ export function decomposeInBlocks(a: Dense): Lu | null {
 export function solveInBlocks({ packed, order }: Lu, b: Dense): Dense | null {
   if (packed.rows < LARGE) return null
   if (b.cols === 1) return substitute(packed, rowsInOrder(b, order))
-  const space = spaceFor(packed)
+  const space = spaceFor(packed, b.re.length)
   if (!space || !ordinary(b)) return null
   const lu = space.put(packed)
   const x = space.put(rowsInOrder(b, order))
@@ -68,7 +68,7 @@ export function solveInBlocks({ packed, order }: Lu, b: Dense): Dense | null {
 
 /** A⁻¹ = U⁻¹·L⁻¹·P; nothing where the plain loops are to do it. */
 export function invertInBlocks({ packed, order }: Lu): Dense | null {
-  const space = spaceFor(packed)
+  const space = spaceFor(packed, packed.re.length)
   if (!space) return null
   const lu = space.put(packed)
   const x = space.put(identity(packed.rows))
@@ -111,8 +111,9 @@ function subtractDot({ re, im, cols: n }: Dense, x: Dense, r: number, from: numb
   xi[r] = (xi[r] as number) - sumIm
 }
 
-function spaceFor(packed: Dense): Workspace | null {
-  return ordinary(packed) && pivotsAreOrdinary(packed) ? workspaceFor(packed.rows) : null
+function spaceFor(packed: Dense, others: number): Workspace | null {
+  const entries = packed.re.length + others
+  return ordinary(packed) && pivotsAreOrdinary(packed) ? workspaceFor(packed.rows, entries) : null
 }
 
 function rowsInOrder(b: Dense, order: readonly number[]): Dense {

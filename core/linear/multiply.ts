@@ -10,7 +10,8 @@ import { work } from '../numbers/work'
  * Cost: 8·m·n·p floating operations, 2·m·n·p for real ones.
  */
 export function multiply(a: Dense, b: Dense): Dense {
-  const space = workspaceFor(Math.cbrt(a.rows * a.cols * b.cols))
+  const entries = a.re.length + b.re.length + a.rows * b.cols
+  const space = workspaceFor(Math.cbrt(a.rows * a.cols * b.cols), entries)
   if (space && ordinary(a) && ordinary(b)) return multiplyInKernels(space, a, b)
   const result = zeros(a.rows, b.cols)
   if (isReal(a) && isReal(b)) multiplyReal(a, b, result)

@@ -19,7 +19,7 @@ export interface Schur {
  * (J. G. F. Francis, 1961; Wilkinson's shift).
  */
 export function schur(a: Dense): Schur {
-  const space = workspaceFor(a.rows)
+  const space = workspaceFor(a.rows, a.re.length)
   const quick = space && ordinary(a) ? inKernels(space, a) : null
   return quick?.converged ? quick : inPlainLoops(a)
 }

@@ -15,7 +15,7 @@ import { work } from '../numbers/work'
  * operations. Nothing where the rotations of whole columns are to do it.
  */
 export function decomposeByBidiagonal(a: Dense): Svd | null {
-  const space = workspaceFor(a.cols)
+  const space = workspaceFor(a.cols, a.re.length)
   if (!space || !ordinary(a) || isGraded(a)) return null
   const { diagonal, beside, left, right } = bidiagonalize(space, a)
   const real = isReal(a)
