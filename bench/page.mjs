@@ -46,8 +46,9 @@ export async function benchPage() {
   const { address, stop } = await serve(4795)
   const browser = await launch()
   const measured = []
-  const add = (name, value) => measured.push({ name, value, unit: 'ms', peer: null, ratio: null })
+  const add = (name, value, unit = 'ms') => measured.push({ name, value, unit, peer: null, ratio: null })
   try {
+    await benchFirst(browser, address, add)
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     const response = await page.request.post(`${address}/api/folios`, {
       data: { title: 'Long', conventions: {}, lines: LINES.map((source) => ({ source })) },
@@ -93,6 +94,39 @@ export async function benchPage() {
     stop()
   }
   return measured
+}
+
+/** The first visit of a browser that has nothing yet: what it fetches until it shows something, and when that is. */
+async function benchFirst(browser, address, add) {
+  const { folios } = await (await fetch(`${address}/api/folios?find=Lamp+circuit`)).json()
+  const pages = [
+    ['the shelf', '/', '.card', 180],
+    ['a folio', `/folio/${folios[0].id}`, '[data-line="2"] .rectangular .value', 350],
+  ]
+  for (const [name, path, shown, aim] of pages) {
+    const visits = []
+    for (let k = 0; k < 3; k += 1) {
+      const context = await browser.newContext()
+      const page = await context.newPage()
+      const sizes = []
+      page.on('response', async (answer) => {
+        // Workers are counted apart: they are not waited for.
+        if (!/\.js$/.test(answer.url()) || /worker/.test(answer.url())) return
+        sizes.push(Number((await answer.allHeaders())['content-length'] ?? 0))
+      })
+      const start = Date.now()
+      await page.goto(address + path)
+      await page.locator(shown).first().waitFor()
+      const found = Date.now() - start
+      const painted = await page.evaluate(() => performance.getEntriesByName('first-contentful-paint')[0]?.startTime)
+      visits.push({ found, painted, size: sizes.reduce((sum, size) => sum + size, 0) / 1000 })
+      await context.close()
+    }
+    const of = (what) => median(visits.map((visit) => visit[what]))
+    add(`scripts of ${name} until it shows something, as sent (aim: under ${aim} kB)`, of('size'), 'kB')
+    add(`first paint of ${name}`, of('painted'))
+    add(`${name === 'the shelf' ? 'first card' : 'first result'} of ${name}, nothing cached`, of('found'))
+  }
 }
 
 async function folioOf(page, address, title, lines) {

@@ -89,3 +89,20 @@ test('the page comes with a strict policy', async ({ request: api }) => {
   // Styles come from the server or carry the nonce of the page; only attributes of typeset mathematics do not.
   expect(policy).toMatch(/style-src 'self' 'nonce-[^']+';/)
 })
+
+test('compiled loops run in the worker of the evaluator; the page itself compiles nothing', async ({ page }) => {
+  const compiles = (): boolean => {
+    try {
+      // The shortest module there is: its signature and its version.
+      return new WebAssembly.Module(new Uint8Array([0, 97, 115, 109, 1, 0, 0, 0])) instanceof WebAssembly.Module
+    } catch {
+      return false
+    }
+  }
+  const { id } = await create(page.request)
+  await page.goto(`/folio/${id}`)
+  await expect(page.locator('[data-line="1"] .single > .value')).toHaveText('1')
+  const evaluator = page.workers().find((worker) => worker.url().includes('evaluator'))
+  expect(await evaluator?.evaluate(compiles)).toBe(true)
+  expect(await page.evaluate(compiles)).toBe(false)
+})
