@@ -4,7 +4,7 @@ import { reckon } from '../testing'
 import type { Dense } from './dense'
 import { normF } from './dense'
 import { eigen } from './eigen'
-import { residual } from './refineVectors'
+import { residuals } from './refineVectors'
 
 /**
  * Matrices with Jordan blocks, seen through a change of basis: A = P·J·P⁻¹ with whole P of determinant ±1, so that
@@ -64,7 +64,7 @@ const text = (rows: Rows): string => `[${rows.map((r) => `[${r.join(', ')}]`).jo
 
 function worst(a: Dense, values: readonly Complex[], vectors: Dense): number {
   const unit = Number.EPSILON * a.rows * normF(a)
-  return Math.max(...values.map((z, c) => residual(a, z, vectors, c) / unit))
+  return Math.max(...residuals(a, values, vectors)) / unit
 }
 
 test('pairs of defective matrices fit to rounding, exact and rounded', () => {

@@ -209,6 +209,18 @@ test('singular values of every shape and rank: A = U·Σ·Vᴴ, orthonormal, and
   )
 })
 
+test('a matrix of many rows and few columns takes no square of its rows', () => {
+  const [m, n] = [125_000, 32]
+  const a = spread(m, n, 'real', 5)
+  const found = decomposeByBidiagonal(a)
+  if (!found) throw new Error('the bidiagonal way was not taken')
+  expect([found.left.rows, found.left.cols, found.right.rows]).toEqual([m, n, n])
+  // The squares of the singular values add up to those of the entries.
+  const sum = found.singular.reduce((s, value) => s + value * value, 0)
+  expect(Math.abs(Math.sqrt(sum) / normF(a) - 1)).toBeLessThanOrEqual(1e-12)
+  close(byDefinition(transpose(found.right, true), found.right), identity(n), 1e-13)
+})
+
 test('rows of very different size keep the method that knows small singular values to all digits', () => {
   const n = 40
   const a = identity(n)

@@ -150,6 +150,12 @@ export interface Held {
   readonly im: number
 }
 
+/** Rows and columns of a matrix, both from one number to another. */
+export function part(held: Held, top: number, bottom: number, left: number, right: number): Held {
+  const by = top * held.stride + left * 8
+  return { rows: bottom - top, cols: right - left, stride: held.stride, re: held.re + by, im: held.im + by }
+}
+
 /** What the kernels reckon with from the first matrix that is put there to the outcome that is taken away. */
 export class Workspace {
   readonly run: Kernels
@@ -182,6 +188,13 @@ export class Workspace {
     const wide = Math.ceil(cols / 8) * 8
     const re = this.room(rows * wide)
     return { rows, cols, stride: wide * 8, re, im: this.room(rows * wide) }
+  }
+
+  /** Ones on the diagonal; with fewer columns than rows the first columns of the identity. */
+  identity(rows: number, cols: number): Held {
+    const held = this.zeros(rows, cols)
+    for (let k = 0; k < cols; k += 1) this.row(held.re, held, k)[k] = 1
+    return held
   }
 
   put(a: Dense): Held {

@@ -1,9 +1,9 @@
 import { divide } from '../numbers/complex'
 import type { Dense } from './dense'
-import { identity, pickColumns, zeros } from './dense'
+import { pickColumns, zeros } from './dense'
 import type { Lu } from './decompositions'
 import type { Held, Workspace } from './kernels'
-import { LARGE, ordinary, padded, workspaceFor } from './kernels'
+import { LARGE, ordinary, padded, part, workspaceFor } from './kernels'
 import { addProduct } from './multiply'
 import { work } from '../numbers/work'
 
@@ -14,12 +14,6 @@ import { work } from '../numbers/work'
 
 /** Columns in a block: a multiple of four, which the kernels' products ask for. */
 const BLOCK = 16
-
-/** Rows and columns of a matrix, both from one number to another. */
-function part(held: Held, top: number, bottom: number, left: number, right: number): Held {
-  const by = top * held.stride + left * 8
-  return { rows: bottom - top, cols: right - left, stride: held.stride, re: held.re + by, im: held.im + by }
-}
 
 /** P·A = L·U as of `decomposeLu`; nothing where the plain loops are to do it. */
 export function decomposeInBlocks(a: Dense): Lu | null {
@@ -71,7 +65,7 @@ export function invertInBlocks({ packed, order }: Lu): Dense | null {
   const space = spaceFor(packed, packed.re.length)
   if (!space) return null
   const lu = space.put(packed)
-  const x = space.put(identity(packed.rows))
+  const x = space.identity(packed.rows, packed.rows)
   // L⁻¹ is triangular, too.
   forward(space, lu, x, (stop) => stop)
   backward(space, lu, x)

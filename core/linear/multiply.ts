@@ -1,7 +1,7 @@
 import type { Dense } from './dense'
 import { isReal, zeros } from './dense'
 import type { Held, Workspace } from './kernels'
-import { ordinary, padded, workspaceFor } from './kernels'
+import { ordinary, padded, part, workspaceFor } from './kernels'
 import { work } from '../numbers/work'
 
 /**
@@ -33,14 +33,9 @@ function multiplyInKernels(space: Workspace, a: Dense, b: Dense): Dense {
     if (real) {
       const [left, out] = [x.re + from * x.stride, z.re + from * z.stride]
       space.run.realProduct(m, a.cols, padded(b.cols), left, x.stride, y.re, y.stride, out, z.stride, pack)
-    } else addProduct(space, part(x, from, from + m), y, part(z, from, from + m), pack, 1)
+    } else addProduct(space, part(x, from, from + m, 0, x.cols), y, part(z, from, from + m, 0, z.cols), pack, 1)
   }
   return space.take(z)
-}
-
-/** The rows of a matrix from one to another. */
-function part(held: Held, from: number, to: number): Held {
-  return { ...held, rows: to - from, re: held.re + from * held.stride, im: held.im + from * held.stride }
 }
 
 /** C ± A·B in the memory of the kernels; `pack` has room for 8 doubles for each column of A. */

@@ -21,26 +21,8 @@ function shifted(a: Dense, { re, im }: Complex): Dense {
   return result
 }
 
-/** ‖A·v − λ·v‖ for column c, beside ‖v‖ = 1. */
-export function residual(a: Dense, { re: lr, im: li }: Complex, vectors: Dense, c: number): number {
-  const n = a.rows
-  let sum = 0
-  for (let r = 0; r < n; r += 1) {
-    let [x, y] = [0, 0]
-    for (let k = 0; k < n; k += 1) {
-      const [ar, ai] = [a.re[r * n + k] as number, a.im[r * n + k] as number]
-      const [vr, vi] = [vectors.re[k * vectors.cols + c] as number, vectors.im[k * vectors.cols + c] as number]
-      x += ar * vr - ai * vi
-      y += ar * vi + ai * vr
-    }
-    const [vr, vi] = [vectors.re[r * vectors.cols + c] as number, vectors.im[r * vectors.cols + c] as number]
-    sum += (x - (lr * vr - li * vi)) ** 2 + (y - (lr * vi + li * vr)) ** 2
-  }
-  return Math.sqrt(sum)
-}
-
-/** ‖A·v − λ·v‖ of every column, in one product of matrices. */
-function residuals(a: Dense, values: readonly Complex[], vectors: Dense): Float64Array {
+/** ‖A·v − λ·v‖ of every column, beside ‖v‖ = 1, in one product of matrices. */
+export function residuals(a: Dense, values: readonly Complex[], vectors: Dense): Float64Array {
   const { rows: n, cols, re, im } = vectors
   const product = multiply(a, vectors)
   const squares = new Float64Array(cols)
@@ -73,7 +55,7 @@ export function refineVectors(a: Dense, values: readonly Complex[], vectors: Den
     const before = done.get(key) ?? 0
     done.set(key, before + 1)
     const found = a.rows <= BY_SVD ? leastSingular(a, value, before, bound) : inverseIteration(a, value)
-    if (found && residual(a, value, found, 0) < residual(a, value, vectors, c)) put(vectors, c, found)
+    if (found && (residuals(a, [value], found)[0] as number) < (misfit[c] as number)) put(vectors, c, found)
   })
 }
 

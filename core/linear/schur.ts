@@ -35,7 +35,7 @@ function inKernels(space: Workspace, a: Dense): Schur {
   const { run } = space
   const n = a.rows
   const h = space.put(a)
-  const z = space.zeros(n, n)
+  const z = space.identity(n, n)
   const vectors = space.zeros(n, n)
   const [sr, si] = [space.room(n + 2), space.room(n + 2)]
   const [cosines, sinesRe, sinesIm] = [space.room(n), space.room(n), space.room(n)]
@@ -60,7 +60,6 @@ function inKernels(space: Workspace, a: Dense): Schur {
     run.reflectRight(h.re, h.im, h.stride, 0, n, k + 1, n, vr, vi, tauRe, tauIm)
   }
   // Z from the reflections, backwards, on the identity.
-  for (let k = 0; k < n; k += 1) space.row(z.re, z, k)[k] = 1
   for (let k = n - 3; k >= 0; k -= 1) {
     work(8 * n * (n - k))
     const [vr, vi] = [vectors.re + k * vectors.stride, vectors.im + k * vectors.stride]

@@ -2,7 +2,7 @@ import type { Rotations } from './bidiagonal'
 import { iterateBidiagonal } from './bidiagonal'
 import type { Svd } from './decompositions'
 import type { Dense } from './dense'
-import { identity, isReal, pickColumns, transpose } from './dense'
+import { isReal, pickColumns, transpose } from './dense'
 import type { Held, Workspace } from './kernels'
 import { ordinary, workspaceFor } from './kernels'
 import { reflectionOf } from './reflection'
@@ -19,15 +19,13 @@ export function decomposeByBidiagonal(a: Dense): Svd | null {
   if (!space || !ordinary(a) || isGraded(a)) return null
   const { diagonal, beside, left, right } = bidiagonalize(space, a)
   const real = isReal(a)
-  const planes = [left, right].flatMap((held) => (real ? [held.re] : [held.re, held.im]))
   const n = a.cols
   const cosines = space.room(n)
   const sines = space.room(n)
   const turn = (held: Held, { first, count, backward, ...by }: Rotations): void => {
     space.doubles(cosines, count).set(by.cosines.subarray(0, count))
     space.doubles(sines, count).set(by.sines.subarray(0, count))
-    for (const plane of [held.re, held.im]) {
-      if (!planes.includes(plane)) continue
+    for (const plane of real ? [held.re] : [held.re, held.im]) {
       space.run.rotateRows(plane, held.stride, held.cols, first, count, cosines, sines, backward)
     }
   }
@@ -52,7 +50,10 @@ function isGraded({ re, im, rows, cols }: Dense): boolean {
       if (size > (ofColumn[c] as number)) ofColumn[c] = size
     }
   }
-  return [ofRow, ofColumn].some((sizes) => Math.max(...sizes) > GRADED * Math.min(...sizes.filter((size) => size > 0)))
+  return [ofRow, ofColumn].some((sizes) => {
+    const least = sizes.reduce((x, y) => (y > 0 && y < x ? y : x), Infinity)
+    return sizes.reduce((x, y) => Math.max(x, y), 0) > GRADED * least
+  })
 }
 
 interface Bidiagonal {
@@ -69,15 +70,7 @@ function bidiagonalize(space: Workspace, given: Dense): Bidiagonal {
   const a = space.put(given)
   // A vector of a reflection is a row, by number of row or column of A.
   const [columns, rows] = [space.zeros(n, m), space.zeros(n, n)]
-  const [q, p] = [
-    space.put(
-      pickColumns(
-        identity(m),
-        Array.from({ length: n }, (_, k) => k),
-      ),
-    ),
-    space.put(identity(n)),
-  ]
+  const [q, p] = [space.identity(m, n), space.identity(n, n)]
   const [sr, si] = [space.room(n + 2), space.room(n + 2)]
   const [tauLeft, tauRight] = [reflections(n), reflections(n)]
   const diagonal = new Float64Array(n)
