@@ -6,12 +6,11 @@ export const lineEditor = shallowRef<
   typeof PlainEntry | (typeof import('~/components/ledger/LineEditor.vue'))['default']
 >(PlainEntry)
 
-/** One that does not come now is asked for again when a line is opened. */
 export async function fetchLineEditor(): Promise<void> {
   if (lineEditor.value !== PlainEntry) return
   try {
     lineEditor.value = (await import('~/components/ledger/LineEditor.vue')).default
   } catch {
-    lineEditor.value = PlainEntry
+    // One that does not come now is asked for again when a line is opened.
   }
 }

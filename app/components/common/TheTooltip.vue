@@ -19,9 +19,9 @@ function tipped(event: Event): HTMLElement | null {
 /** The control itself: a screen reader hears the word with it. */
 const described = (element: HTMLElement): Element => element.querySelector('input') ?? element
 
-function show(element: HTMLElement, delay: number): void {
+function show(element: HTMLElement): void {
   const words = element.dataset.tip ?? ''
-  if (element === target.value && open.value) return
+  if (element === target.value) return
   hide()
   if (words === '') return
   target.value = element
@@ -29,7 +29,7 @@ function show(element: HTMLElement, delay: number): void {
     text.value = words
     open.value = true
     described(element).setAttribute('aria-describedby', ID)
-  }, delay)
+  }, DELAY)
 }
 
 function hide(): void {
@@ -44,32 +44,30 @@ function hide(): void {
 function over(event: PointerEvent): void {
   if (event.pointerType === 'touch') return
   const element = tipped(event)
-  if (element) show(element, DELAY)
+  if (element) show(element)
   else if (!target.value?.matches(':focus-within')) hide()
 }
 function focused(event: FocusEvent): void {
   const element = tipped(event)
-  if (element?.matches(':focus-visible, :has(:focus-visible)')) show(element, DELAY)
+  if (element?.matches(':focus-visible, :has(:focus-visible)')) show(element)
   else hide()
 }
 function escaped(event: KeyboardEvent): void {
   if (event.key === 'Escape') hide()
 }
 
+const listening = new AbortController()
 onMounted(() => {
-  document.addEventListener('pointerover', over)
-  document.addEventListener('pointerdown', hide)
-  document.addEventListener('focusin', focused)
-  document.addEventListener('focusout', hide)
-  document.addEventListener('keydown', escaped)
+  const { signal } = listening
+  document.addEventListener('pointerover', over, { signal })
+  document.addEventListener('pointerdown', hide, { signal })
+  document.addEventListener('focusin', focused, { signal })
+  document.addEventListener('focusout', hide, { signal })
+  document.addEventListener('keydown', escaped, { signal })
 })
 onBeforeUnmount(() => {
   hide()
-  document.removeEventListener('pointerover', over)
-  document.removeEventListener('pointerdown', hide)
-  document.removeEventListener('focusin', focused)
-  document.removeEventListener('focusout', hide)
-  document.removeEventListener('keydown', escaped)
+  listening.abort()
 })
 </script>
 
