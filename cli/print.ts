@@ -1,4 +1,4 @@
-import type { LineResult } from '#core/evaluate/folio'
+import type { LineResult } from '#core/evaluate/lineResult'
 import { definedName } from '#core/notation/references'
 import type { Conventions } from '#core/format/conventions'
 import { valueFields, valueText } from '#core/kinds/kinds'

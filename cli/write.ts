@@ -1,4 +1,4 @@
-import type { LineResult } from '#core/evaluate/folio'
+import type { LineResult } from '#core/evaluate/lineResult'
 import { definedName } from '#core/notation/references'
 import type { Data } from '#core/measured/data'
 import { writeLatex } from '#core/exchange/latexOut'

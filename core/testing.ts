@@ -1,6 +1,6 @@
 import type { Data } from './measured/data'
 import { FolioEvaluator } from './evaluate/folio'
-import type { EvaluationSettings } from './evaluate/folio'
+import type { EvaluationSettings } from './evaluate/settings'
 import { DEFAULT_CONVENTIONS } from './format/conventions'
 import type { Conventions } from './format/conventions'
 import { lineView, showProblem } from './views/lineView'

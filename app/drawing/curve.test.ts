@@ -1,18 +1,11 @@
 import type { SweepData, ShownSweep } from '#core/scene/curve'
 import { inkOf } from '#core/scene/scene'
 import { freshCurve } from '#shared/plate'
-import {
-  curveConfig,
-  curvesCsv,
-  curvesOf,
-  featuresOf,
-  isLogX,
-  partLabel,
-  sortsOf,
-  usualXName,
-  usualYName,
-} from './curve'
-import type { CurveFrame } from './curve'
+import { curveConfig } from './curve'
+import { featuresOf } from './curveAnnotations'
+import { curvesCsv } from './curveCsv'
+import { curvesOf, isLogX, partLabel, sortsOf, usualXName, usualYName } from './curves'
+import type { CurveFrame } from './curves'
 import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import { DAY } from '~/theme/tokens'
 

@@ -1,5 +1,6 @@
 import type { Complex } from '../numbers/complex'
 import type { Gaussian } from '../numbers/gaussian'
+import { lcmBig } from '../numbers/divisors'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { timesPowerOfTwo } from '../numbers/scale'
@@ -83,8 +84,7 @@ function big(x: number | bigint): bigint {
 /** The coefficients over one denominator, for the unknown in units of 2^t. */
 function integers(list: readonly Gaussian[], t: number): Fixed[] {
   let denominator = 1n
-  for (const { re, im } of list)
-    for (const d of [big(re.d), big(im.d)]) denominator = (denominator / Q.gcdBig(denominator, d)) * d
+  for (const { re, im } of list) for (const d of [big(re.d), big(im.d)]) denominator = lcmBig(denominator, d)
   const n = list.length - 1
   return list.map(({ re, im }, k) => {
     const shift = BigInt(t >= 0 ? t * (n - k) : -t * k)

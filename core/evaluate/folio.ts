@@ -1,89 +1,38 @@
 import { advised, hintAdvised } from '../advice/advise'
 import type { Place } from '../advice/advise'
-import { unknownValue } from '../algebra/ratio'
-import { inverseOf, standardName } from '../functions/registry'
-import { definedName, definedNames, definedNodes } from '../notation/references'
+import { identical } from '../kinds/kinds'
 import { parseLine } from '../notation/parser'
-import { isReserved } from '../notation/words'
-import type { Kept } from '../notation/names'
 import type { Parsed } from '../notation/parser'
-import { problem } from '../notation/problem'
-import { stampUnit } from '../notation/stamp'
 import type { Problem } from '../notation/problem'
-import { doublesOf, identical } from '../kinds/kinds'
-import { dataOf } from '../values/problemData'
-import type { Value } from '../values/types'
-import { TIME_LIMIT } from '../operators/context'
+import { stampUnit } from '../notation/stamp'
 import type { AngleUnit } from '../values/convert'
-import { evaluateLine } from './line'
+import { dataOf } from '../values/problemData'
+import { Asked, holdTrue } from './asked'
+import type { Question, Standing } from './asked'
+import { changesReading, readersOf } from './changedReadings'
+import { definitionsOf } from './definitions'
+import type { Definitions } from './definitions'
 import { Enclosures } from './enclosures'
+import { evaluateLine } from './line'
+import type { Evaluated } from './line'
+import type { LineResult, SourceLine } from './lineResult'
 import { NearNames } from './nearNames'
-import type { Evaluated, Surroundings } from './line'
-import type { Failure } from '../values/failure'
+import { Room } from './room'
+import type { Tenant } from './room'
+import { enter, redefinition } from './scope'
+import type { Entry } from './scope'
+import type { EvaluationSettings } from './settings'
+import { NOBODY, Turns } from './turns'
 
-/** A line as the evaluator gets it. */
-export interface SourceLine {
-  readonly id: string
-  readonly source: string
-}
-
-/** What the evaluator knows of a line. */
-export interface LineResult {
-  readonly id: string
+interface Cached extends Tenant {
   readonly parsed: Parsed
-  readonly evaluated: Evaluated
-  /** A hint that the name is defined above already. */
-  readonly redefined: Problem | null
-  /** A hint that the name changes how lines below are read (`33n` once `n` is kept). */
-  readonly changesReading: Problem | null
-}
-
-export interface EvaluationSettings {
-  readonly angle: AngleUnit
-  readonly letter: 'i' | 'j'
-  /** Longest time for one line, in milliseconds; see `context.ts` for the usual one. */
-  readonly timeLimit?: number
-  /**
-   * Time for a line before the others have had theirs, in milliseconds: one that takes longer is
-   * postponed until it is given its turn. Without it every line has its whole time at once.
-   */
-  readonly firstTurn?: number
-  /** Told which line is reckoned, where several are. */
-  readonly onLine?: (id: string) => void
-  /** Told now and then how far a long line has come. */
-  readonly report?: (done: number, total: number) => void
-}
-
-/** A question a line asked about its surroundings, with the answer it got. */
-interface Question {
-  readonly kind: 'above' | 'below' | 'anywhere' | 'line' | 'near' | 'near-function' | 'enclosure'
-  readonly name: string
-  readonly answer: number | string | boolean | null
-}
-
-interface Entry extends Kept {
-  /** Changes whenever what a reader would see changes. */
-  readonly stamp: string
-}
-
-interface Cached {
-  source: string
-  parsed: Parsed
+  /** What it came to before its text changed; forgotten once that is compared. */
+  before: LineResult | null
   result: LineResult | null
   questions: readonly Question[]
   settings: EvaluationSettings | null
   stamp: number
-  /** Doubles that its value holds. */
-  weight: number
-  /** Doubles that its value would hold, where there was no room for it. */
-  refused: number
 }
-
-/** Most doubles that the values of a folio hold together (480 MB): two sweeps of the largest kind. */
-export const DOUBLES_MOST = 60_000_000
-/** First turns of one update, all together, in milliseconds: once they are spent, later lines have short ones. */
-const FIRST_TURNS = 800
-const SHORTEST_TURN = 8
 
 /**
  * Evaluates a folio, and after a change only the lines whose inputs changed:
@@ -97,16 +46,10 @@ export class FolioEvaluator {
   private stamps = 0
   /** How many lines the last update evaluated, for tests and the bench. */
   evaluatedLines = 0
-  /** Lines that took longer than their first turn, in the order in which they wait. */
-  private readonly waiting = new Set<string>()
-  /** Lines that have their whole time in this update. */
-  private granted: ReadonlySet<string> = NOBODY
-  /** What is left of the first turns of this update, in milliseconds. */
-  private turns = 0
+  private readonly turns = new Turns()
+  private readonly room = new Room()
   private readonly nearNames = new NearNames()
   readonly enclosures = new Enclosures()
-  /** Doubles that all values hold. */
-  private held = 0
 
   setLines(lines: readonly SourceLine[]): void {
     this.lines = lines
@@ -122,13 +65,13 @@ export class FolioEvaluator {
 
   /** Lines that wait for their turn. */
   get postponed(): readonly string[] {
-    return [...this.waiting]
+    return this.turns.postponed
   }
 
   /** Reckons a postponed line with its whole time, and what depends on it. */
   giveTurn(id: string): string[] {
     const cached = this.cache.get(id)
-    this.waiting.delete(id)
+    this.turns.forget(id)
     if (cached) cached.settings = null
     return this.update(new Set([id]))
   }
@@ -139,63 +82,26 @@ export class FolioEvaluator {
    */
   update(granted: ReadonlySet<string> = NOBODY): string[] {
     this.evaluatedLines = 0
-    this.granted = granted
-    this.turns = FIRST_TURNS
+    this.turns.begin(granted)
     this.forgetRemoved()
     const changed: string[] = []
-    const definitions = this.definitions()
-    this.nearNames.begin(definitions)
-    const scope = new Map<string, Entry>()
-    this.lines.forEach((line, index) => {
-      const cached = this.cachedLine(line)
-      if (this.bringUpToDate(cached, line.id, index, scope, definitions)) changed.push(line.id)
-      this.enter(cached, index, scope)
+    const definitions = this.goThrough((cached, id, standing) => {
+      if (this.bringUpToDate(cached, id, standing)) changed.push(id)
+      return 'go on'
     })
     for (const id of this.noteChangedReadings(definitions)) if (!changed.includes(id)) changed.push(id)
     return changed
   }
 
-  /** Tells each definition which lines below read its name where a prefix or a unit stood before. */
-  private noteChangedReadings(definitions: ReadonlyMap<string, readonly number[]>): string[] {
-    const readers = new Map<number, number[]>()
-    this.lines.forEach((line, index) => {
-      for (const hint of this.cache.get(line.id)?.result?.evaluated.hints ?? []) {
-        const shadowed = dataOf(hint, 'prefix-shadowed') ?? dataOf(hint, 'unit-shadowed')
-        if (!shadowed) continue
-        const by = definitions.get(shadowed.name)?.findLast((d) => d < index)
-        if (by !== undefined) readers.set(by, [...new Set([...(readers.get(by) ?? []), index + 1])])
-      }
-    })
-    return this.lines.flatMap((line, index) => {
-      const result = this.cache.get(line.id)?.result
-      const cached = this.cache.get(line.id)
-      if (!result || !cached) return []
-      const lines = lineList(readers.get(index) ?? [])
-      const before = result.changesReading && dataOf(result.changesReading, 'changes-reading')
-      if ((before?.lines ?? '') === lines) return []
-      const { statement } = result.parsed
-      const named = statement.type === 'define' || statement.type === 'function'
-      const changesReading =
-        named && lines !== '' ? problem('changes-reading', statement.name, { name: statement.name.name, lines }) : null
-      cached.result = { ...result, changesReading }
-      return [line.id]
-    })
-  }
-
   /** Evaluates a text as though it stood in the place of a line; `null` where there is no such line. */
   evaluateAt(id: string, source: string): Evaluated | null {
-    const definitions = this.definitions()
-    this.nearNames.begin(definitions)
-    const scope = new Map<string, Entry>()
-    for (const [index, line] of this.lines.entries()) {
-      if (line.id === id)
-        return evaluateLine(
-          parseLine(source),
-          new Asked(this.settings, index, scope, definitions, this.nearNames, this.enclosures),
-        )
-      this.enter(this.cachedLine(line), index, scope)
-    }
-    return null
+    let found: Evaluated | null = null
+    this.goThrough((_, line, standing) => {
+      if (line !== id) return 'go on'
+      found = evaluateLine(parseLine(source), new Asked(standing))
+      return 'enough'
+    })
+    return found
   }
 
   /**
@@ -204,38 +110,46 @@ export class FolioEvaluator {
    */
   stamped(units: ReadonlyMap<string, AngleUnit>): ReadonlyMap<string, string | null> {
     const found = new Map<string, string | null>()
-    const definitions = this.definitions()
-    this.nearNames.begin(definitions)
-    const scope = new Map<string, Entry>()
-    this.lines.forEach((line, index) => {
-      const cached = this.cachedLine(line)
-      const unit = units.get(line.id)
-      if (unit) found.set(line.id, this.stampedAs(cached, unit, index, scope, definitions))
-      this.enter(cached, index, scope)
+    this.goThrough(({ parsed }, id, standing) => {
+      const unit = units.get(id)
+      if (unit) found.set(id, stampedAs(parsed, unit, standing))
+      return 'go on'
     })
     return found
   }
 
-  private stampedAs(
-    { parsed }: Cached,
-    angleUnit: AngleUnit,
-    index: number,
-    scope: ReadonlyMap<string, Entry>,
-    definitions: ReadonlyMap<string, readonly number[]>,
-  ): string | null {
-    const ask = (angle: AngleUnit): Asked =>
-      new Asked({ ...this.settings, angle }, index, scope, definitions, this.nearNames, this.enclosures)
-    const meant = evaluateLine(parsed, ask(angleUnit))
-    if (meant.problem || meant.bare.size === 0) return null
-    const text = stampUnit(parsed.source, meant.bare, angleUnit)
-    const other = angleUnit === 'deg' ? 'rad' : 'deg'
-    // It must say the same in either angleUnit.
-    const both = [angleUnit, other] as const
-    const same = both.every((angle) => {
-      const found = evaluateLine(parseLine(text), ask(angle))
-      return found.problem === null && found.bare.size === 0 && sameForReaders(meant, found)
+  /** Visits the lines in order, each with where it stands, until one visit says that it was enough. */
+  private goThrough(visit: (cached: Cached, id: string, standing: Standing) => 'go on' | 'enough'): Definitions {
+    const { settings, nearNames, enclosures } = this
+    const all = this.lines.map((line) => this.cachedLine(line))
+    const definitions = definitionsOf(
+      all.map((cached) => cached.parsed),
+      settings.letter,
+    )
+    nearNames.begin(definitions)
+    const scope = new Map<string, Entry>()
+    for (const [index, { id }] of this.lines.entries()) {
+      const cached = all[index]
+      if (!cached || visit(cached, id, { settings, index, scope, definitions, nearNames, enclosures }) === 'enough') break
+      if (cached.result) enter(scope, index, cached.parsed, cached.result.evaluated, cached.stamp, settings.letter)
+    }
+    return definitions
+  }
+
+  /** Tells each definition which lines below read its name where a prefix or a letter stood before. */
+  private noteChangedReadings(definitions: Definitions): string[] {
+    const readers = readersOf(
+      this.lines.map(({ id }) => this.result(id)),
+      definitions,
+    )
+    return this.lines.flatMap(({ id }, index) => {
+      const cached = this.cache.get(id)
+      if (!cached?.result) return []
+      const hint = changesReading(cached.result, readers.get(index) ?? [])
+      if (hint === 'same') return []
+      cached.result = { ...cached.result, changesReading: hint }
+      return [id]
     })
-    return same ? text : null
   }
 
   private forgetRemoved(): void {
@@ -246,96 +160,54 @@ export class FolioEvaluator {
     const present = new Set(this.lines.map((l) => l.id))
     for (const [id, cached] of this.cache) {
       if (present.has(id)) continue
-      this.held -= cached.weight
-      this.waiting.delete(id)
+      this.room.leave(cached)
+      this.turns.forget(id)
       this.cache.delete(id)
     }
   }
 
-  private cachedLine(line: SourceLine): Cached {
-    const cached = this.cache.get(line.id)
-    if (cached?.source === line.source) return cached
-    const parsed = parseLine(line.source)
+  private cachedLine({ id, source }: SourceLine): Cached {
+    const old = this.cache.get(id)
+    if (old?.source === source) return old
     const fresh: Cached = {
-      source: line.source,
-      parsed,
+      source,
+      parsed: parseLine(source),
+      before: old?.result ?? old?.before ?? null,
       result: null,
       questions: [],
       settings: null,
-      stamp: 0,
-      weight: cached?.weight ?? 0,
+      // The old stamp is kept until the value is known: an edit that changes nothing wakes no one.
+      stamp: old?.stamp ?? 0,
+      weight: old?.weight ?? 0,
       refused: 0,
     }
-    // The old stamp is kept until the value is known: an edit that changes nothing wakes no one.
-    if (cached) fresh.stamp = cached.stamp
-    const previous = cached?.result ?? null
-    this.previous.set(line.id, previous)
-    this.cache.set(line.id, fresh)
+    this.cache.set(id, fresh)
     return fresh
   }
 
-  private readonly previous = new Map<string, LineResult | null>()
-
-  /** For each kept name, the lines that define it, in order. */
-  private definitions(): Map<string, number[]> {
-    const found = new Map<string, number[]>()
-    this.lines.forEach((line, index) => {
-      for (const name of definedNames(this.cachedLine(line).parsed)) {
-        if (this.isRefused(name)) continue
-        const lines = found.get(name)
-        if (lines) lines.push(index)
-        else found.set(name, [index])
-      }
-    })
-    return found
-  }
-
-  /** A name that no line can keep stays what it is, whatever a line in error tries to make of it. */
-  private isRefused(name: string): boolean {
-    return name === this.settings.letter || isReserved(name) || standardName(name) !== null
-  }
-
-  private bringUpToDate(
-    cached: Cached,
-    id: string,
-    index: number,
-    scope: ReadonlyMap<string, Entry>,
-    definitions: ReadonlyMap<string, readonly number[]>,
-  ): boolean {
-    const redefined = this.redefinition(cached.parsed, index, scope)
-    const result = cached.result
-    if (result && this.holds(cached, index, scope, definitions)) {
+  private bringUpToDate(cached: Cached, id: string, standing: Standing): boolean {
+    const redefined = redefinition(cached.parsed, standing.index, standing.scope)
+    const { result } = cached
+    if (result && this.holds(cached, standing)) {
       if (sameHint(result.redefined, redefined)) return false
       cached.result = { ...result, redefined }
       return true
     }
     this.evaluatedLines += 1
-    if (this.evaluatedLines > 1 || this.granted.has(id)) this.settings.onLine?.(id)
-    const asked = new Asked(this.settings, index, scope, definitions, this.nearNames, this.enclosures)
-    const evaluated = this.withRoom(cached, this.withAdvice(cached, this.inTurn(cached, id, asked), asked))
-    const before = result ?? this.previous.get(id) ?? null
-    this.previous.delete(id)
+    if (this.evaluatedLines > 1 || this.turns.isGranted(id)) this.settings.onLine?.(id)
+    const asked = new Asked(standing)
+    const reckoned = this.turns.give(id, this.settings, (limit) => {
+      asked.limit = limit
+      return evaluateLine(cached.parsed, asked)
+    })
+    const evaluated = this.room.take(cached, this.withAdvice(cached, reckoned, asked))
+    const before = result ?? cached.before
+    cached.before = null
     if (!before || !sameForReaders(before.evaluated, evaluated)) cached.stamp = this.stamps += 1
     cached.questions = asked.questions
     cached.settings = this.settings
     cached.result = { id, parsed: cached.parsed, evaluated, redefined, changesReading: null }
     return true
-  }
-
-  /** Evaluates a line within its turn; one that takes longer is postponed. */
-  private inTurn(cached: Cached, id: string, asked: Asked): Evaluated {
-    const { firstTurn, timeLimit = TIME_LIMIT } = this.settings
-    this.waiting.delete(id)
-    if (firstTurn === undefined || this.granted.has(id)) return evaluateLine(cached.parsed, asked)
-    const turn = Math.min(timeLimit, Math.max(SHORTEST_TURN, Math.min(firstTurn, this.turns)))
-    const began = Date.now()
-    asked.limit = turn
-    const evaluated = evaluateLine(cached.parsed, asked)
-    const took = Date.now() - began
-    if (took > SHORTEST_TURN) this.turns -= took
-    if (evaluated.problem?.code !== 'too-long' || turn >= timeLimit || took < turn) return evaluated
-    this.waiting.add(id)
-    return { ...evaluated, problem: problem('postponed', evaluated.problem) }
   }
 
   /** Every correction is evaluated, in the place of the line, before it is offered. */
@@ -359,71 +231,26 @@ export class FolioEvaluator {
     }
   }
 
-  /** A value for which the folio has no room is not kept: the line says so. */
-  private withRoom(cached: Cached, evaluated: Evaluated): Evaluated {
-    this.held -= cached.weight
-    cached.weight = 0
-    cached.refused = 0
-    const weight = evaluated.value ? doublesOf(evaluated.value) : 0
-    if (weight > 0 && this.held + weight > DOUBLES_MOST) {
-      cached.refused = weight
-      const span = { from: 0, to: cached.source.length }
-      const most = millions(DOUBLES_MOST)
-      return { ...evaluated, value: null, problem: problem('no-room', span, { most, has: millions(weight) }) }
-    }
-    cached.weight = weight
-    this.held += weight
-    return evaluated
-  }
-
-  private holds(
-    cached: Cached,
-    index: number,
-    scope: ReadonlyMap<string, Entry>,
-    definitions: ReadonlyMap<string, readonly number[]>,
-  ): boolean {
+  private holds(cached: Cached, standing: Standing): boolean {
     const { settings, result } = cached
     if (settings === null || settings.letter !== this.settings.letter) return false
-    // Room that others have given up since is room for this line.
-    if (cached.refused > 0 && this.held + cached.refused <= DOUBLES_MOST) return false
+    if (this.room.hasCome(cached)) return false
     if (result?.evaluated.angleUnitUsed && settings.angle !== this.settings.angle) return false
-    return cached.questions.every(
-      (q) => ask(q.kind, q.name, index, scope, definitions, this.nearNames, this.enclosures) === q.answer,
-    )
+    return holdTrue(cached.questions, standing)
   }
+}
 
-  private redefinition(parsed: Parsed, index: number, scope: ReadonlyMap<string, Entry>): Problem | null {
-    for (const node of definedNodes(parsed.statement)) {
-      const earlier = scope.get(node.name)
-      if (!earlier || earlier.line >= index) continue
-      const algebraic = earlier.value?.kind === 'polynomial' && parsed.statement.type !== 'unknown'
-      return problem(algebraic && isUnknown(earlier.value, node.name) ? 'unknown-kept' : 'redefined', node, {
-        name: node.name,
-        line: earlier.line + 1,
-      })
-    }
-    return null
-  }
-
-  /** Makes the line's name, and `prev`, visible to the lines below. */
-  private enter(cached: Cached, index: number, scope: Map<string, Entry>): void {
-    const { parsed, result } = cached
-    if (!result) return
-    const { value, problem: failed } = result.evaluated
-    const isFunction = parsed.statement.type === 'function'
-    const stamp = failed ? `broken ${isFunction ? 'function' : 'value'} ${index}` : `${cached.stamp}`
-    if (parsed.statement.type === 'unknown') {
-      for (const { name } of parsed.statement.names)
-        if (!failed)
-          scope.set(name, { line: index, kind: 'value', value: unknownValue(name), stamp: `unknown ${name}` })
-      return
-    }
-    const name = definedName(parsed)
-    if (name !== null && !this.isRefused(name))
-      scope.set(name, { line: index, kind: isFunction ? 'function' : 'value', value, stamp })
-    const skipped = isFunction || parsed.statement.type === 'check' || (parsed.statement.type === 'empty' && !failed)
-    if (!skipped) scope.set('prev', { line: index, kind: 'value', value, stamp })
-  }
+/** A line with the unit written in; `null` where it would not say the same in either unit. */
+function stampedAs(parsed: Parsed, angleUnit: AngleUnit, standing: Standing): string | null {
+  const ask = (angle: AngleUnit): Asked => new Asked({ ...standing, settings: { ...standing.settings, angle } })
+  const meant = evaluateLine(parsed, ask(angleUnit))
+  if (meant.problem || meant.bare.size === 0) return null
+  const text = stampUnit(parsed.source, meant.bare, angleUnit)
+  const same = (['deg', 'rad'] as const).every((angle) => {
+    const found = evaluateLine(parseLine(text), ask(angle))
+    return found.problem === null && found.bare.size === 0 && sameForReaders(meant, found)
+  })
+  return same ? text : null
 }
 
 /** True where two hints about the same text say the same. */
@@ -432,153 +259,6 @@ function sameHint(a: Problem | null, b: Problem | null): boolean {
   const told = (hint: Problem) => dataOf(hint, 'redefined') ?? dataOf(hint, 'unknown-kept')
   const [x, y] = [told(a), told(b)]
   return a.code === b.code && x?.line === y?.line && x?.name === y?.name
-}
-
-const NOBODY: ReadonlySet<string> = new Set()
-
-function millions(count: number): number {
-  return Math.ceil(count / 1e6)
-}
-
-/** `line 3`, `lines 3 and 5`, `lines 3, 5 and 8`; nothing for none. */
-function lineList(lines: readonly number[]): string {
-  const last = lines.at(-1)
-  if (last === undefined) return ''
-  return lines.length === 1 ? `line ${last}` : `lines ${lines.slice(0, -1).join(', ')} and ${last}`
-}
-
-/** True for the bare unknown of this name. */
-function isUnknown(value: Value | null, name: string): boolean {
-  if (value?.kind !== 'polynomial' || value.bottom) return false
-  const [only] = value.top.terms
-  return value.top.terms.length === 1 && value.top.unknowns[0] === name && only?.powers[0] === 1
-}
-
-function ask(
-  kind: Question['kind'],
-  name: string,
-  index: number,
-  scope: ReadonlyMap<string, Entry>,
-  definitions: ReadonlyMap<string, readonly number[]>,
-  nearNames: NearNames,
-  enclosures: Enclosures,
-): Question['answer'] {
-  if (kind === 'enclosure') return enclosures.stampOf(name)
-  if (kind === 'near' || kind === 'near-function')
-    return nearNames.near(name, kind === 'near' ? null : 'function', scope)
-  if (kind === 'above') return scope.get(name)?.stamp ?? null
-  if (kind === 'line') return (scope.get(name)?.line ?? -1) + 1
-  const lines = definitions.get(name)
-  if (kind === 'anywhere') return lines !== undefined
-  const below = lines?.find((line) => line > index)
-  return below === undefined ? null : below + 1
-}
-
-/** Longest time for a line that is only tried, in milliseconds. */
-const BRIEF = 100
-
-/** Answers a line's questions and writes them down. */
-class Asked implements Surroundings {
-  readonly questions: Question[] = []
-  /** A shorter time than the settings give, where only a first turn is due. */
-  limit: number | null = null
-
-  constructor(
-    private readonly settings: EvaluationSettings,
-    private readonly index: number,
-    private readonly scope: ReadonlyMap<string, Entry>,
-    private readonly definitions: ReadonlyMap<string, readonly number[]>,
-    private readonly nearNames: NearNames,
-    private readonly enclosures: Enclosures,
-  ) {}
-
-  /** The same place with the unknowns of a line that would stand above it. */
-  under(above: Parsed): Asked {
-    const names = definedNames(above)
-    const unknowns = names.map((name): [string, Entry] => [
-      name,
-      { line: this.index, kind: 'value', value: unknownValue(name), stamp: `unknown ${name}` },
-    ])
-    return new Asked(
-      this.settings,
-      this.index,
-      new Map([...this.scope, ...unknowns]),
-      this.definitions,
-      this.nearNames,
-      this.enclosures,
-    )
-  }
-
-  /** With a short time only: for lines that nobody has entered. */
-  briefly<T>(run: () => T): T {
-    const before = this.limit
-    this.limit = Math.min(before ?? BRIEF, BRIEF)
-    try {
-      return run()
-    } finally {
-      this.limit = before
-    }
-  }
-
-  get angleUnit(): AngleUnit {
-    return this.settings.angle
-  }
-
-  get timeLimit(): number | undefined {
-    return this.limit ?? this.settings.timeLimit
-  }
-
-  get report(): EvaluationSettings['report'] {
-    return this.settings.report
-  }
-
-  get letter(): 'i' | 'j' {
-    return this.settings.letter
-  }
-
-  private note(kind: Question['kind'], name: string): Question['answer'] {
-    for (const before of this.questions) if (before.name === name && before.kind === kind) return before.answer
-    const answer = ask(kind, name, this.index, this.scope, this.definitions, this.nearNames, this.enclosures)
-    this.questions.push({ kind, name, answer })
-    return answer
-  }
-
-  above(name: string): Kept | null {
-    this.note('above', name)
-    return this.scope.get(name) ?? null
-  }
-
-  lineOf(name: string): number | null {
-    const answer = this.note('line', name)
-    return typeof answer === 'number' && answer > 0 ? answer : null
-  }
-
-  enclosure(name: string): Value | Failure {
-    this.note('enclosure', name)
-    return this.enclosures.valueOf(name)
-  }
-
-  below(name: string): number | null {
-    const answer = this.note('below', name)
-    return typeof answer === 'number' ? answer : null
-  }
-
-  anywhere(name: string): boolean {
-    return this.note('anywhere', name) === true
-  }
-
-  builtIn(name: string, args?: number): string | null {
-    return standardName(name, args)
-  }
-
-  inverseOf(name: string): string | null {
-    return inverseOf(name)
-  }
-
-  near(name: string, only: 'function' | null): readonly string[] {
-    const answer = this.note(only === null ? 'near' : 'near-function', name)
-    return typeof answer === 'string' && answer !== '' ? answer.split(', ') : []
-  }
 }
 
 /** True where no line below can tell the two apart. */

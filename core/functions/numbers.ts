@@ -1,3 +1,4 @@
+import { gcdBig, lcmBig } from '../numbers/divisors'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { binary, scaleAngle } from '../operators/rules'
@@ -82,12 +83,6 @@ function rounding(name: Rounding, summary: string, examples: readonly Example[])
 function bigAt(args: readonly Value[], index: number): bigint {
   const value = numberAt(args, index)
   return BigInt(value.exact?.re.n ?? Math.round(value.re))
-}
-
-function gcd(a: bigint, b: bigint): bigint {
-  let [x, y] = [a < 0n ? -a : a, b < 0n ? -b : b]
-  while (y !== 0n) [x, y] = [y, x % y]
-  return x
 }
 
 /** Whole numbers above this are not kept exactly. */
@@ -205,7 +200,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
       { entry: 'gcd(0, 5)', gives: '5' },
       { entry: 'gcd(10^20, 6)', gives: '2' },
     ],
-    apply: (args) => fromBigInt(args.reduce((g, _, k) => gcd(g, bigAt(args, k)), 0n)),
+    apply: (args) => fromBigInt(args.reduce((g, _, k) => gcdBig(g, bigAt(args, k)), 0n)),
   },
   {
     name: 'lcm',
@@ -223,7 +218,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
       for (let k = 0; k < args.length; k += 1) {
         const n = bigAt(args, k)
         if (n === 0n) return integer(0)
-        result = (result / gcd(result, n)) * n
+        result = lcmBig(result, n)
       }
       return fromBigInt(result < 0n ? -result : result)
     },

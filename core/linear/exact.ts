@@ -1,3 +1,4 @@
+import { lcmBig } from '../numbers/divisors'
 import * as G from '../numbers/gaussian'
 import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
@@ -40,19 +41,13 @@ function wholeRows(a: ExactMatrix): { readonly rows: Whole[][]; readonly factors
   const rows: Whole[][] = []
   for (let r = 0; r < a.rows; r += 1) {
     const row = a.entries.slice(r * a.cols, (r + 1) * a.cols)
-    const factor = row.reduce((f, z) => lcm(lcm(f, BigInt(z.re.d)), BigInt(z.im.d)), 1n)
+    const factor = row.reduce((f, z) => lcmBig(lcmBig(f, BigInt(z.re.d)), BigInt(z.im.d)), 1n)
     const scaled = (q: Rational): bigint => BigInt(q.n) * (factor / BigInt(q.d))
     factors.push(factor)
     rows.push(row.map((z) => ({ re: scaled(z.re), im: scaled(z.im) })))
   }
   return { rows, factors }
 }
-
-function gcd(a: bigint, b: bigint): bigint {
-  while (b !== 0n) [a, b] = [b, a % b]
-  return a < 0n ? -a : a
-}
-const lcm = (a: bigint, b: bigint): bigint => (a / gcd(a, b)) * b
 
 interface Echelon {
   readonly rows: Whole[][]

@@ -1,31 +1,17 @@
-import { NOTHING } from '../values/problemData'
-import type { BareCode, Code, ProblemData, Told } from '../values/problemData'
-import * as G from '../numbers/gaussian'
-import * as Q from '../numbers/rational'
-import { exactNumber, exactReal, multipleOfPi, real } from '../values/make'
-import type { NumberValue, Value } from '../values/types'
-import { imaginaryLiteral, numeralNode, readCircuitImaginary, readSuffix, realLiteral } from './literals'
+import { BoundLine } from './names'
+import type { Bound, Names } from './names'
+import { BindScope, NO_HINTS, NO_NAMES } from './bindScope'
+import { hintImplicit, hintParallel, hintQuotient } from './boundHints'
+import { imaginaryParts, letteredPieces } from './boundLettered'
+import { boundName } from './boundNames'
+import { imaginaryNumeral, numeralNode, readSuffix } from './literals'
 import type { Suffix } from './literals'
-import type { Problem, ProblemFix } from './problem'
-import { problemAt, write } from './problem'
-import { BoundLine, UsedName } from './names'
-import type { Bound, Kept, Names, Used } from './names'
+import { write } from './problem'
 import { bracketOf } from './tree'
-import type {
-  Call, Chain, ChainSign, Literal, NameNode, Node, Polar, Lettered, Series, Slice, Span, Statement,
-} from './tree' // prettier-ignore
-import { comesApart, isLetter } from './syntax'
-import { inverseUnclear, unknownFunction, unknownName } from './unknown'
-import { CONSTANTS, RESERVED } from './words'
+import type { Call, Chain, ChainSign, NameNode, Node, Polar, Series, Slice, Span, Statement } from './tree'
+import { comesApart } from './syntax'
+import { inverseUnclear, unknownFunction } from './unknown'
 import * as N from './nodes'
-
-const IMAGINARY = exactNumber(G.I)
-const CONSTANT_VALUES: Readonly<Record<'pi' | 'e' | 'inf' | 'eps', Value>> = {
-  pi: multipleOfPi(G.ONE),
-  e: real(Math.E),
-  inf: real(Infinity),
-  eps: exactReal(Q.power(Q.whole(2), -52) ?? Q.ZERO),
-}
 
 /** Resolves what depends on scope: which letters are names, which are the imaginary unit, what is called. */
 export function bindStatement(source: string, statement: Statement, names: Names): Bound {
@@ -67,76 +53,13 @@ function boundAs(body: Node): Bound {
   return new BoundLine(body, null, null, null, NO_HINTS, null)
 }
 
-const NO_NAMES: ReadonlySet<string> = new Set()
-const NO_HINTS: readonly Problem[] = []
-
-class Binder {
-  problem: Problem | null = null
-  /** Made only when there is something to keep: most lines have no hint. */
-  hints: readonly Problem[] = NO_HINTS
-  used: Used | null = null
-  private locals: ReadonlySet<string>
-
-  constructor(
-    private readonly source: string,
-    private readonly names: Names,
-    parameters: readonly NameNode[],
-    /** The name that the line itself defines. */
-    private readonly self: string | null,
-  ) {
-    this.locals = parameters.length === 0 ? NO_NAMES : new Set(parameters.map((p) => p.name))
-  }
-
-  private fail<C extends BareCode>(code: C, span: Span): void
-  private fail<C extends Code>(code: C, span: Span, data: Readonly<ProblemData[C]>, fixes?: readonly ProblemFix[]): void
-  private fail(code: Code, span: Span, data: Told['data'] = NOTHING, fixes: readonly ProblemFix[] = []): void {
-    this.problem ??= problemAt(span, { code, data }, fixes)
-  }
-
-  private hint<C extends Code>(
-    code: C,
-    span: Span,
-    data: Readonly<ProblemData[C]>,
-    fixes: readonly ProblemFix[] = [],
-  ): void {
-    if (!this.hints.some((h) => h.code === code && h.from === span.from))
-      this.hints = [...this.hints, problemAt(span, { code, data }, fixes)]
-  }
-
-  private use(name: string, kept: Kept | null): void {
-    for (let used = this.used; used !== null; used = used.before) if (used.name === name) return
-    this.used = new UsedName(name, kept, this.used)
-  }
-
-  private slice(span: Span): string {
-    return this.source.slice(span.from, span.to)
-  }
-
-  /** Refuses names that the notation itself uses. */
-  definable(name: NameNode): void {
-    const { name: text } = name
-    if (text === this.names.letter) this.fail('letter-reserved', name, { name: text, other: text === 'j' ? 'i' : 'j' })
-    else if (RESERVED.has(text)) this.fail('reserved-word', name, { name: text })
-    else if (CONSTANTS.get(text)) this.fail('constant-reserved', name, { name: text })
-    else if (this.names.builtIn(text)) this.fail('function-reserved', name, { name: text })
-    else if (text.includes('.')) this.fail('not-definable', name, { left: text })
-  }
-
-  private isImaginary(name: string): boolean {
-    if (name === this.names.letter) return true
-    return isLetter(name) && !this.locals.has(name) && this.names.above(name) === null
-  }
-
-  private isName(name: string): boolean {
-    return this.locals.has(name) || this.names.above(name) !== null || CONSTANTS.get(name) !== undefined
-  }
-
+class Binder extends BindScope {
   bind(node: Node): Node {
     switch (node.type) {
       case 'literal':
         return node
       case 'name':
-        return this.name(node)
+        return boundName(this, node)
       case 'product': {
         const left = this.bind(node.left)
         const right = this.bind(node.right)
@@ -202,7 +125,7 @@ class Binder {
       case 'parallel': {
         const left = this.bind(node.left)
         const right = this.bind(node.right)
-        for (const side of [left, right]) this.hintParallel(side, node)
+        for (const side of [left, right]) hintParallel(this, side, node)
         return N.parallel(left, right, node.from, node.to)
       }
       case 'compare':
@@ -232,7 +155,7 @@ class Binder {
 
   /** The unknown that gets a value: read like any name, so that the line follows it. */
   private given(name: NameNode): NameNode {
-    const bound = this.name(name)
+    const bound = boundName(this, name)
     if (bound.type !== 'name') this.fail('where-unknown', name, { name: name.name })
     return name
   }
@@ -289,13 +212,6 @@ class Binder {
     return N.compare(first, rest, node.from, node.to)
   }
 
-  private hintParallel(side: Node, whole: Span): void {
-    if (side.type !== 'product' || side.sign !== '/') return
-    const top = side.left
-    const one = top.type === 'literal' && top.value.kind === 'number' && top.value.re === 1 && top.value.im === 0
-    if (!one) this.hint('parallel-quotient', whole, { text: this.slice(side) })
-  }
-
   /** Factors from the left; `1/2x` becomes (1/2)·x. */
   private chain(node: Chain): Node {
     let left = this.bind(node.first)
@@ -303,13 +219,13 @@ class Binder {
     let quotient: Span | null = null
     for (const item of node.rest) {
       const one = this.whole(item.node)
-      if (item.sign === '/' && item.node.type === 'lettered' && one) this.hintQuotient(node, left, item.node)
+      if (item.sign === '/' && item.node.type === 'lettered' && one) hintQuotient(this, node, left, item.node)
       const pieces = one ? null : this.split(item.node)
       const count = pieces ? pieces.length : 1
       for (let k = 0; k < count; k += 1) {
         const right = pieces ? (pieces[k] ?? item.node) : (one ?? item.node)
         const sign: ChainSign = k === 0 ? item.sign : 'implicit'
-        if (sign === 'implicit' && quotient) this.hintImplicit(quotient, right)
+        if (sign === 'implicit' && quotient) hintImplicit(this, quotient, right)
         left = N.product(sign, left, right, left.from, right.to)
         quotient = sign === '/' ? left : null
       }
@@ -331,29 +247,6 @@ class Binder {
     }
   }
 
-  /** `1/4j` divides by 4j. */
-  private hintQuotient(chain: Chain, left: Node, bottom: Lettered): void {
-    const text = this.slice(bottom)
-    const top = this.slice(left)
-    this.hint('quotient-imaginary', { from: chain.from, to: bottom.to }, { bottom: text }, [
-      write(`${top}/(${text})`),
-      write(`${top}/${bottom.digits}*${bottom.run}`),
-    ])
-  }
-
-  private hintImplicit(quotient: Span, piece: Node): void {
-    const span = { from: quotient.from, to: piece.to }
-    const text = this.slice(span)
-    const at = text.lastIndexOf('/', quotient.to - quotient.from)
-    const top = text.slice(0, at)
-    const bottom = text.slice(at + 1)
-    const digits = this.source.slice(quotient.from + at + 1, quotient.to)
-    this.hint('implicit-after-quotient', span, { text, top, digits, tail: this.slice(piece) }, [
-      write(`${top}/(${bottom})`),
-      write(`(${top}/${digits})*${this.slice(piece)}`),
-    ])
-  }
-
   private product(pieces: readonly Node[]): Node {
     const [first, ...rest] = pieces
     if (first === undefined) throw new Error('a factor has at least one piece')
@@ -366,7 +259,7 @@ class Binder {
   private split(node: Node): Node[] {
     switch (node.type) {
       case 'lettered':
-        return this.lettered(node)
+        return letteredPieces(this, node)
       case 'call':
         return this.call(node)
       case 'power':
@@ -401,7 +294,7 @@ class Binder {
   private power(node: Extract<Node, { type: 'power' }>): Node[] {
     const exponent = this.exponent(node)
     if (node.base.type === 'lettered') {
-      const imaginary = this.imaginaryParts(node.base)
+      const imaginary = imaginaryParts(this, node.base)
       if (imaginary) {
         const { digits, letter } = imaginary
         const raised: Node = N.power(letter, exponent, letter.from, node.to)
@@ -430,22 +323,6 @@ class Binder {
     return this.bind(node.exponent)
   }
 
-  /** `4j` as 4 and j, so that a power can bind to the letter. */
-  private imaginaryParts(node: Lettered): { digits: Node; letter: Node } | null {
-    if (this.isName(node.run) && !this.isImaginary(node.run)) return null
-    const letter = node.run.slice(-1)
-    const suffix = readSuffix(node.run, (name) => this.isImaginary(name))
-    const prefixed = suffix?.kind === 'prefix' && suffix.imaginary
-    if (!this.isImaginary(node.run) && !prefixed) return null
-    const exponent = prefixed ? suffix.exponent : 0
-    const prefix = prefixed ? suffix.prefix : ''
-    const cut = node.to - letter.length
-    return {
-      digits: N.literal(realLiteral(node.digits, exponent), node.digits, prefix, 'none', node.from, cut),
-      letter: N.constant('imaginary', IMAGINARY, cut, node.to),
-    }
-  }
-
   private polar(node: Polar): Node[] {
     const angle = this.angle(node)
     return this.onLast(node.magnitude, (magnitude) => N.polar(magnitude, angle, magnitude.from, node.to))
@@ -467,72 +344,6 @@ class Binder {
     return this.bind(node.angle)
   }
 
-  private lettered(node: Lettered): Node[] {
-    const { digits, run } = node
-    const runSpan = { from: node.runFrom, to: node.to }
-    const number = numeralNode(node.numeral, node.from, node.runFrom)
-    const suffix = readSuffix(run, (name) => this.isImaginary(name))
-    if (this.isImaginary(run)) return [imaginaryNumeral(node)]
-    if (this.isName(run)) {
-      if (!this.locals.has(run) && CONSTANTS.get(run) === undefined) this.hintShadowed(node, suffix)
-      return [number, this.name(N.name(run, runSpan.from, runSpan.to))]
-    }
-    if (suffix?.kind === 'prefix') {
-      if (suffix.imaginary) return [imaginary(node, digits, suffix.prefix, suffix.exponent, 'after')]
-      return [literal(node, realLiteral(digits, suffix.exponent), digits, suffix.prefix)]
-    }
-    if (suffix?.kind === 'code' && /^\d+$/.test(digits)) {
-      const written = `${digits}.${suffix.tail}`
-      const prefix = run.charAt(0) === 'R' ? '' : run.charAt(0).toLowerCase() === 'k' ? 'k' : run.charAt(0)
-      return [literal(node, realLiteral(written, suffix.exponent), written, prefix)]
-    }
-    return [number, this.unknown(N.name(run, runSpan.from, runSpan.to), digits)]
-  }
-
-  /** Digits before a kept name that would otherwise be a prefix or the imaginary unit. */
-  private hintShadowed(node: Lettered, suffix: Suffix | null): void {
-    const { digits, run } = node
-    const product = write(`${digits}*${run}`)
-    if (isLetter(run))
-      this.hint('unit-shadowed', node, { name: run }, [product, write(`${digits}${this.names.letter}`)])
-    else if (suffix?.kind === 'prefix' && !suffix.imaginary) {
-      const data = { text: this.slice(node), digits, name: run }
-      this.hint('prefix-shadowed', node, data, [product, write(`${digits}e${suffix.exponent}`)])
-    }
-  }
-
-  private name(node: NameNode): Node {
-    const { name, from, to } = node
-    if (this.locals !== NO_NAMES && this.locals.has(name)) return node
-    if (this.isImaginary(name)) return N.constant('imaginary', IMAGINARY, from, to)
-    const constant = mayBeConstant(name) ? CONSTANTS.get(name) : undefined
-    if (constant) return N.constant(constant, CONSTANT_VALUES[constant], from, to)
-    const kept = this.names.above(name)
-    if (kept === null) return this.notKept(node)
-    if (kept.kind === 'value') this.use(name, kept)
-    else this.fail('function-needs-bracket', node, { name }, [write(`${name}()`)])
-    return node
-  }
-
-  /** `j4.5` where no line keeps such a name, or a name that nothing defines. */
-  private notKept(node: NameNode): Node {
-    const { name } = node
-    const circuit = readCircuitImaginary(name)
-    if (circuit && name.startsWith(this.names.letter) && !this.names.anywhere(name))
-      return imaginary(node, circuit.digits, circuit.prefix, circuit.exponent, 'before')
-    return this.unknown(node, '')
-  }
-
-  /** Digits stand before the name where it is the right side of a product without a sign. */
-  private unknown(node: NameNode, digits: string): Node {
-    // The line depends on the name all the same: keeping it later mends the line.
-    this.use(node.name, null)
-    const means = (part: string): boolean => this.isName(part) || this.isImaginary(part)
-    const { self, names, source } = this
-    this.problem ??= unknownName(node, { joined: digits === '' ? '' : '*', self, names, source, means })
-    return node
-  }
-
   /** `2f(x)`, `j(2 + 3)`, `4j(2 + 3)`: digits and what they multiply. */
   private call(node: Call): Node[] {
     const { callee } = node
@@ -549,12 +360,6 @@ class Binder {
     if (callee.type === 'name') return [this.called(node, callee)]
     const { numeral, run, runFrom, from, to } = callee
     return [numeralNode(numeral, from, runFrom), this.called(node, N.name(run, runFrom, to), suffix)]
-  }
-
-  private isFunction(name: string): boolean {
-    if (this.locals.has(name)) return false
-    const kept = this.names.above(name)
-    return kept ? kept.kind === 'function' : this.names.builtIn(name) !== null
   }
 
   /** A call of a function that a line or the registry defines, or the error that there is none. */
@@ -598,25 +403,6 @@ class Binder {
     const raised = node.raised ? this.bind(node.raised) : null
     return N.apply(name, builtIn, raised, args, span.from, node.to)
   }
-}
-
-/** No look-up for the many names that begin with another letter than p, e, i, π. */
-function mayBeConstant(name: string): boolean {
-  const first = name.charCodeAt(0)
-  return first === 112 || first === 101 || first === 105 || first === 960
-}
-
-function literal(span: Span, value: NumberValue, digits: string, prefix: string): Literal {
-  return N.literal(value, digits, prefix, 'none', span.from, span.to)
-}
-
-/** `4j` */
-function imaginaryNumeral({ numeral, from, to }: Lettered): Literal {
-  return N.literal(numeral.imaginary, numeral.digits, '', 'after', from, to)
-}
-
-function imaginary(span: Span, digits: string, prefix: string, exponent: number, letter: 'after' | 'before'): Literal {
-  return N.literal(imaginaryLiteral(digits, exponent), digits, prefix, letter, span.from, span.to)
 }
 
 function isNumeral(node: Node): boolean {

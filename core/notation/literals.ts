@@ -2,7 +2,7 @@ import type { NumberValue } from '../values/types'
 import * as N from './nodes'
 import { numeralOf, onImaginaryAxis, scaled } from './numerals'
 import type { Numeral } from './numerals'
-import type { Literal } from './tree'
+import type { Lettered, Literal, Span } from './tree'
 import { CODE_LETTERS, PREFIXES } from './words'
 
 /** Digits with their power of ten, as a real number: exact unless absurdly long. */
@@ -52,4 +52,25 @@ export function readCircuitImaginary(name: string): { digits: string; prefix: st
   if (!match) return null
   const prefix = match[2] ?? ''
   return { digits: match[1] ?? '', prefix, exponent: PREFIXES.get(prefix) ?? 0 }
+}
+
+/** Digits with a prefix as a node. */
+export function literal(span: Span, value: NumberValue, digits: string, prefix: string): Literal {
+  return N.literal(value, digits, prefix, 'none', span.from, span.to)
+}
+
+/** `4j` as a node. */
+export function imaginaryNumeral({ numeral, from, to }: Lettered): Literal {
+  return N.literal(numeral.imaginary, numeral.digits, '', 'after', from, to)
+}
+
+/** Digits with the imaginary letter, and a prefix, as a node. */
+export function imaginary(
+  span: Span,
+  digits: string,
+  prefix: string,
+  exponent: number,
+  letter: 'after' | 'before',
+): Literal {
+  return N.literal(imaginaryLiteral(digits, exponent), digits, prefix, letter, span.from, span.to)
 }

@@ -1,3 +1,4 @@
+import { gcdBig, gcdSmall } from './divisors'
 import { timesPowerOfTwo } from './scale'
 import { work } from './work'
 
@@ -42,40 +43,6 @@ void [new Fraction(0.5, 0.5), new Fraction(1n, 1n)]
 export const ZERO: Rational = new Fraction(0, 1)
 export const ONE: Rational = new Fraction(1, 1)
 
-/** Both below 2^31: the remainders of doubles are many times dearer than those of integers. */
-function gcdInteger(a: number, b: number): number {
-  let x = a | 0
-  let y = b | 0
-  while (y !== 0) {
-    const rest = (x % y) | 0
-    x = y
-    y = rest
-  }
-  return x
-}
-
-const MOST_INTEGER = 2 ** 31 - 1
-
-function gcdSmall(a: number, b: number): number {
-  if (a <= MOST_INTEGER && b <= MOST_INTEGER) return gcdInteger(a, b)
-  while (b !== 0) {
-    const r = a % b
-    a = b
-    b = r
-  }
-  return a
-}
-
-export function gcdBig(a: bigint, b: bigint): bigint {
-  while (b !== 0n) {
-    if (a <= SAFE_BIG && b <= SAFE_BIG) return BigInt(gcdSmall(Number(a), Number(b)))
-    const r = a % b
-    a = b
-    b = r
-  }
-  return a
-}
-
 function demote(value: bigint): number | bigint {
   return value <= SAFE_BIG && value >= -SAFE_BIG ? Number(value) : value
 }
@@ -88,7 +55,7 @@ export function fromBig(n: bigint, d: bigint): Rational | null {
     n = -n
     d = -d
   }
-  const g = gcdBig(n < 0n ? -n : n, d)
+  const g = gcdBig(n, d)
   if (g > 1n) {
     n /= g
     d /= g

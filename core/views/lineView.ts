@@ -1,5 +1,5 @@
 import type { Code } from '../values/problemData'
-import type { LineResult } from '../evaluate/folio'
+import type { LineResult } from '../evaluate/lineResult'
 import { definedName } from '../notation/references'
 import { usedNames } from '../notation/names'
 import { statementToLatex } from '../notation/latex'

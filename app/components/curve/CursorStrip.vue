@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { nearestIndex } from '#core/scene/curve'
 import { formatReal } from '#core/numbers/decimal'
-import type { Curve } from '~/drawing/curve'
+import type { Curve } from '~/drawing/curves'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 

@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { isCoarse, nearestIndex } from '#core/scene/curve'
-import type { CurvePlate } from '#shared/plate'
 import type { Point } from '#core/scene/curve'
+import type { Size } from '#core/scene/view'
+import type { CurvePlate } from '#shared/plate'
 import { onceAFrame } from '~/browser/onceAFrame'
-import { useNameDrop } from '~/composables/nameDrop'
 import { usePlateFiles } from '~/composables/plateFiles'
 import { Chart } from '~/drawing/curveCharts'
-import { curveConfig, curvesCsv, curvesOf, isLogX, usualXName } from '~/drawing/curve'
-import type { Curve, CurveFrame } from '~/drawing/curve'
+import { curveConfig } from '~/drawing/curve'
+import { curvesCsv } from '~/drawing/curveCsv'
+import { curvesOf, isLogX, usualXName } from '~/drawing/curves'
+import type { Curve, CurveFrame } from '~/drawing/curves'
 import { paperFor, saveAs } from '~/drawing/files'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
@@ -23,9 +25,8 @@ const plates = usePlatesStore()
 const results = useResultsStore()
 const preferences = usePreferencesStore()
 
-const host = ref<HTMLElement | null>(null)
-const canvas = ref<HTMLCanvasElement | null>(null)
-const size = shallowRef({ width: 400, height: 400 })
+const picture = ref<{ readonly canvas: HTMLCanvasElement | null } | null>(null)
+const size = shallowRef<Size>({ width: 400, height: 400 })
 const shownWindow = shallowRef<CurveFrame['window']>(null)
 const cursor = ref<number | null>(null)
 const fixed = ref<number | null>(null)
@@ -68,7 +69,6 @@ function frame(day = false): CurveFrame {
 // The chart: its configuration is made anew for every change, and drawn once a frame.
 
 let chart: Chart<'scatter', Point[]> | null = null
-let observer: ResizeObserver | null = null
 const redraw = onceAFrame(update)
 
 function update(): void {
@@ -91,32 +91,16 @@ function moved(): void {
   if (scale) shownWindow.value = { low: scale.min, high: scale.max }
 }
 
-onMounted(async () => {
-  await nextTick()
-  await document.fonts.ready
-  if (!canvas.value || !host.value) return
+function makeChart(on: HTMLCanvasElement): Chart<'scatter', Point[]> {
   const { data, options, type } = curveConfig(frame())
-  chart = new Chart(canvas.value, {
-    type,
-    data,
-    // Wheel and pinch reach the zoom plugin by themselves.
-    options: { ...options, plugins: { ...options?.plugins, zoom: ZOOM } },
-  })
-  observer = new ResizeObserver(([entry]) => {
-    if (!entry) return
-    const { width, height } = entry.contentRect
-    if (width < 1 || height < 1) return
-    size.value = { width, height }
-    chart?.resize(width, height)
-    redraw()
-  })
-  observer.observe(host.value)
-})
-onBeforeUnmount(() => {
-  observer?.disconnect()
-  chart?.destroy()
-  chart = null
-})
+  // Wheel and pinch reach the zoom plugin by themselves.
+  chart = new Chart(on, { type, data, options: { ...options, plugins: { ...options?.plugins, zoom: ZOOM } } })
+  return chart
+}
+function sized(now: Size): void {
+  size.value = now
+  redraw()
+}
 
 watch(
   [
@@ -175,7 +159,7 @@ function looksCoarse(): boolean {
 // Cursors.
 
 function at(event: { clientX: number }): number | null {
-  const box = canvas.value?.getBoundingClientRect()
+  const box = picture.value?.canvas?.getBoundingClientRect()
   const scale = chart?.scales.x
   const [first] = curves.value
   if (!box || !scale || !first) return null
@@ -265,38 +249,29 @@ const summary = computed(() => {
     ? 'Curves, empty'
     : `Curves over ${xName.value || 'their parameter'}: ${told.join('; ')}. Left and right move the cursor, Space fixes one, Enter reads along, plus and minus zoom, 0 fits.`
 })
-
-// A name that is dropped on the picture.
-
-const { dropping, dragOver, drop } = useNameDrop(() => props.plate)
 </script>
 
 <template>
   <PlateFrame :number="number" :caption="plate.caption">
-    <div
-      ref="host"
-      class="canvas-host"
-      :class="{ dropping }"
-      @dragover="dragOver"
-      @dragleave="dropping = false"
-      @drop="drop"
+    <PlateCanvas
+      ref="picture"
+      :plate="plate"
+      :label="summary"
+      :make="makeChart"
+      nothing-at="40%"
+      style="cursor: crosshair"
+      @sized="sized"
+      @pointermove="pointerMove"
+      @pointerdown="pointerDown"
+      @pointerup="pointerUp"
+      @pointerleave="cursor = null"
+      @keydown="key"
     >
-      <canvas
-        ref="canvas"
-        tabindex="0"
-        role="img"
-        :aria-label="summary"
-        @pointermove="pointerMove"
-        @pointerdown="pointerDown"
-        @pointerup="pointerUp"
-        @pointerleave="cursor = null"
-        @keydown="key"
-      />
-      <p v-if="curves.length === 0" class="nothing">
+      <template v-if="curves.length === 0" #nothing>
         No sweep is on this plate yet.<br />Write a range, as in <code>f = 10 to 100k per decade 50</code>, and put what
         depends on it here under <b>Plate</b>.
-      </p>
-    </div>
+      </template>
+    </PlateCanvas>
     <template #tools>
       <PlateTools fit-title="The whole range (0)" @nearer="zoom(1.5)" @farther="zoom(1 / 1.5)" @fit="fit">
         <CurveSheet :plate="plate" :number="number" @png="savePng" @svg="saveSvg" @csv="saveCsv" @copy="copy" />
@@ -308,34 +283,3 @@ const { dropping, dragOver, drop } = useNameDrop(() => props.plate)
     </template>
   </PlateFrame>
 </template>
-
-<style scoped>
-.canvas-host {
-  position: absolute;
-  inset: 0;
-  overflow: hidden;
-}
-.canvas-host.dropping {
-  box-shadow: inset 0 0 0 3px var(--teal);
-}
-canvas {
-  display: block;
-  touch-action: pan-y;
-  cursor: crosshair;
-}
-canvas:focus-visible {
-  outline-offset: -2px;
-}
-.nothing {
-  position: absolute;
-  inset: auto 24px 40%;
-  margin: 0;
-  text-align: center;
-  color: var(--quiet);
-  pointer-events: none;
-}
-code {
-  font-family: var(--mono);
-  color: var(--ink);
-}
-</style>

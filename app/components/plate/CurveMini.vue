@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { thinned } from '#core/scene/curve'
 import type { CurvePlate } from '#shared/plate'
-import { curvesOf, isLogX } from '~/drawing/curve'
+import { curvesOf, isLogX } from '~/drawing/curves'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 

@@ -1,0 +1,150 @@
+import type { ChartConfiguration } from 'chart.js'
+import { heights, sortOf, SORTS } from '#core/scene/curve'
+import type { CurvePart, Point, ShownSweep, Sort, SweepData } from '#core/scene/curve'
+import type { Conventions } from '#core/format/conventions'
+import type { Ink } from '#core/scene/scene'
+import type { CurvePlate } from '#shared/plate'
+import type { Theme } from '~/theme/tokens'
+
+/** The curves of a plate: which there are, what they are called, along what they run. */
+
+/** One curve: a part of a value over what it runs along. */
+export interface Curve {
+  /** The line, and behind a dot the part. */
+  readonly id: string
+  readonly line: string
+  readonly name: string
+  readonly part: CurvePart
+  readonly sort: Sort
+  readonly label: string
+  readonly ink: Ink
+  readonly x: Float64Array
+  readonly y: Float64Array
+  /** The kept name of what it runs along, and which point of that each of its points is. */
+  readonly along: string | null
+  readonly turns: boolean
+  readonly decades: boolean
+}
+
+export interface CurveFrame {
+  readonly plate: CurvePlate
+  readonly curves: readonly Curve[]
+  readonly theme: Theme
+  readonly conventions: Conventions
+  readonly width: number
+  readonly height: number
+  /** Where the cursors stand, and the point that is read along. */
+  readonly cursor: number | null
+  readonly fixed: number | null
+  readonly along: number | null
+  /** The part of the horizontal axis that is in sight; the whole where it is not zoomed. */
+  readonly window: { readonly low: number; readonly high: number } | null
+}
+
+/** A curve plate as Chart.js wants it. */
+export type CurveConfig = ChartConfiguration<'scatter', Point[]>
+
+/** How a part is written before a name. */
+export function partLabel(part: CurvePart, name: string, of: SweepData['of'], complex: boolean): string {
+  if (of === 'angle' || (!complex && part === 're')) return name
+  switch (part) {
+    case 're':
+      return `re ${name}`
+    case 'im':
+      return `im ${name}`
+    case 'magnitude':
+      return `|${name}|`
+    case 'dB':
+      return `|${name}| in dB`
+    case 'angle':
+    case 'unwrapped':
+      return `arg ${name}`
+  }
+}
+
+/** The curves of a plate: of every value the parts that are asked for; a real one has no others than itself. */
+export function curvesOf(
+  plate: CurvePlate,
+  sources: readonly ShownSweep[],
+  over: { readonly name: string; readonly data: SweepData } | null,
+  unit: 'deg' | 'rad',
+): Curve[] {
+  const turn = unit === 'deg' ? 180 / Math.PI : 1
+  return sources.flatMap(({ line, name, ink, data }) => {
+    const complex = data.im !== null
+    const parts = data.of === 'angle' ? plate.parts.filter((p) => p === 'angle' || p === 'unwrapped').slice(0, 1) : plate.parts // prettier-ignore
+    const shown = data.of === 'angle' && parts.length === 0 ? (['angle'] as const) : parts
+    const fits = over !== null && over.data.x.length === data.x.length
+    const base = fits ? over.data.re : data.x
+    const turns = fits ? over.data.of === 'angle' : data.turns
+    const x = turns ? base.map((radians) => radians * turn) : base
+    return shown.map((part, k): Curve => ({
+      id: `${line}.${part}`,
+      line,
+      name,
+      part,
+      sort: sortOf(part, data.of),
+      label: partLabel(part, name, data.of, complex),
+      // Of one value several parts in one picture differ by their line.
+      ink: k === 0 || plate.stacked ? ink : { ...ink, dash: OTHER_DASHES[(k - 1) % OTHER_DASHES.length] ?? [] },
+      x,
+      y: heights(data, part, unit),
+      along: data.along,
+      turns,
+      decades: !fits && data.decades,
+    }))
+  })
+}
+
+const OTHER_DASHES: readonly (readonly number[])[] = [
+  [7, 4],
+  [2, 3],
+  [9, 3, 2, 3],
+]
+
+/** True where the horizontal axis goes by decades. */
+export function isLogX(plate: CurvePlate, curves: readonly Curve[]): boolean {
+  const positive = curves.length > 0 && curves.every((c) => c.x.every((x) => x > 0))
+  if (plate.x.scale === 'auto') return positive && curves.every((c) => c.decades)
+  return plate.x.scale === 'log' && positive
+}
+
+export function sortsOf(curves: readonly Curve[]): readonly Sort[] {
+  return SORTS.filter((sort) => curves.some((c) => c.sort === sort))
+}
+
+/** The name of the horizontal axis where the student has given none. */
+export function usualXName(
+  plate: CurvePlate,
+  curves: readonly Curve[],
+  over: string | null,
+  unit: 'deg' | 'rad',
+): string {
+  const names = [...new Set(curves.map((c) => c.along ?? ''))]
+  const name = over ?? (names.length === 1 ? names[0] : '') ?? ''
+  const turns = curves.length > 0 && curves.every((c) => c.turns)
+  return turns ? `${name} / ${unit === 'deg' ? '°' : 'rad'}`.trim() : name
+}
+
+export function usualYName(sort: Sort, curves: readonly Curve[], unit: 'deg' | 'rad'): string {
+  const labels = [...new Set(curves.filter((c) => c.sort === sort).map((c) => c.label))]
+  const unitText = sort === 'angle' ? ` / ${unit === 'deg' ? '°' : 'rad'}` : sort === 'dB' ? '' : ''
+  if (labels.length === 1) return `${labels[0] ?? ''}${unitText}`
+  return sort === 'dB' ? 'magnitude in dB' : sort === 'angle' ? `angle${unitText}` : ''
+}
+
+/** The part of the horizontal axis that is in sight: of a window, as the student has set it, or all that there is. */
+export function shownRange({ plate, curves, window }: CurveFrame): {
+  readonly low: number | undefined
+  readonly high: number | undefined
+} {
+  const ends = curves.flatMap(({ x }) => [x[0] ?? NaN, x.at(-1) ?? NaN]).filter((end) => !Number.isNaN(end))
+  const all = (reduce: (...ends: number[]) => number): number | undefined => {
+    const found = reduce(...ends)
+    return Number.isFinite(found) ? found : undefined
+  }
+  return {
+    low: window?.low ?? plate.x.low ?? all(Math.min),
+    high: window?.high ?? plate.x.high ?? all(Math.max),
+  }
+}
