@@ -118,6 +118,8 @@ export default tseslint.config(
     plugins: { 'import-x': importX },
     settings: {
       'import-x/extensions': ['.ts', '.vue', '.mjs'],
+      // Components are found by their names; only their tests import them.
+      'import-x/ignore': ['\\.vue$'],
       'import-x/parsers': { '@typescript-eslint/parser': ['.ts'] },
       'import-x/resolver-next': [
         createNodeResolver({ extensions: ['.ts', '.vue', '.mjs', '.js'], alias: { '~': ['./app'], '~~': ['.'] } }),

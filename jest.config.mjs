@@ -5,14 +5,18 @@ export default {
   testMatch: ['**/*.test.ts'],
   setupFilesAfterEnv: ['<rootDir>/jest.setup.ts'],
   transform: {
+    '^.+\\.vue$': '<rootDir>/scripts/jestVue.mjs',
     '^.+\\.ts$': [
       '@swc/jest',
       { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'commonjs' } },
     ],
   },
   moduleNameMapper: {
+    // All of its components in one file that needs no bundler.
+    '^vuetify$': '<rootDir>/node_modules/vuetify/dist/vuetify.js',
     '^#core/(.*)$': '<rootDir>/core/$1.ts',
     '^#shared/(.*)$': '<rootDir>/shared/$1.ts',
+    '^~/(.*\\.vue)$': '<rootDir>/app/$1',
     '^~/(.*)$': '<rootDir>/app/$1.ts',
   },
 }

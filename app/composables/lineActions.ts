@@ -1,9 +1,7 @@
 import {
   mdiArrowDown,
   mdiArrowUp,
-  mdiCheckAll,
   mdiCheckDecagramOutline,
-  mdiContentCopy,
   mdiContentDuplicate,
   mdiDeleteOutline,
   mdiEyeOffOutline,
@@ -14,7 +12,6 @@ import {
   mdiLabelOutline,
   mdiPencilOutline,
   mdiRenameOutline,
-  mdiTableLarge,
   mdiTableRowPlusAfter,
   mdiTableRowPlusBefore,
   mdiTextBoxOutline,
@@ -22,12 +19,12 @@ import {
   mdiUnfoldMoreHorizontal,
 } from '@mdi/js'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
-import { withoutMarks } from '#core/exchange/texText'
-import type { CopyForm } from '#core/kinds/kind'
 import { parseLine } from '#core/notation/parser'
 import { readGrid } from '#core/notation/grid'
 import { freeName } from '#core/notation/rename'
 import { keyText } from '~/texts/keys'
+import { useLineCopies } from '~/composables/lineCopies'
+import { useMatrixChecks } from '~/composables/matrixChecks'
 import { usePlateActions } from '~/composables/plateActions'
 import { keptNames } from '~/lines/nameIndex'
 import { useDeskStore } from '~/stores/desk'
@@ -42,23 +39,8 @@ export function useLineActions() {
   const results = useResultsStore()
   const desk = useDeskStore()
   const { actionsFor: onPlates } = usePlateActions()
-
-  /** The whole equation as LaTeX: how the line was understood, and what it came to. */
-  async function copyEquation(id: string): Promise<void> {
-    const value = await results.copyText(id, 'latex')
-    const reading = withoutMarks(results.views.get(id)?.reading ?? '')
-    if (value === null || reading === '') return
-    const text = `${reading} = ${value}`
-    await navigator.clipboard.writeText(text)
-    folio.tell(`Copied: ${text.length > 60 ? `${text.slice(0, 60)}…` : text}`)
-  }
-
-  async function copy(id: string, form: CopyForm): Promise<void> {
-    const text = await results.copyText(id, form)
-    if (text === null) return
-    await navigator.clipboard.writeText(text)
-    folio.tell(`Copied: ${text.length > 60 ? `${text.slice(0, 60)}…` : text}`)
-  }
+  const { copy, copies } = useLineCopies()
+  const { checksFor } = useMatrixChecks()
 
   /** F2: a result without a name gets one to be typed over; one with a name can be spelled anew everywhere. */
   function name(id: string): void {
@@ -163,7 +145,7 @@ export function useLineActions() {
     )
       list.push({ label: 'Fill in a grid', icon: mdiGrid, key: keyText('grid'), run: () => void openGrid(id) })
     if (!several && view?.readout.shape === 'grid')
-      list.push({ label: 'Reduce row by row', icon: mdiStairs, run: () => desk.openBench(id) }, ...truths(id))
+      list.push({ label: 'Reduce row by row', icon: mdiStairs, run: () => desk.openBench(id) }, ...checksFor(id))
     if (entry && !several)
       list.push({
         label: line.answer ? `Answer ${line.answer}: change` : 'Mark as an answer',
@@ -184,70 +166,6 @@ export function useLineActions() {
       run: () => folio.remove(id),
     })
     return list
-  }
-
-  /** Ordinary lines that show that a matrix is what it should be. */
-  function truths(id: string): MenuAction[] {
-    const view = results.views.get(id)
-    const shape = view?.readout
-    const kept = view?.name
-    if (!kept || shape?.shape !== 'grid') return []
-    const put =
-      (...sources: string[]) =>
-      (): void => {
-        folio.makeCurrent(id)
-        folio.insertBelow(sources)
-      }
-    if (shape.rows !== shape.cols)
-      return [{ label: 'Reduced form and rank', icon: mdiCheckAll, run: put(`rref(${kept})`, `rank(${kept})`) }]
-    const taken = keptNames(folio.lines)
-    const free = (stem: string): string => (taken.has(stem) ? freeName(taken, stem) : stem)
-    const [inverse, x, b] = [free(`${kept}_inv`), free('x'), free('b')]
-    const unit = `identity(${shape.rows})`
-    return [
-      {
-        label: 'Inverse, with check',
-        icon: mdiCheckAll,
-        run: put(`${inverse} = ${kept}^-1`, `${kept}*${inverse} ~~ ${unit}`),
-      },
-      {
-        label: 'Solve, with residual',
-        icon: mdiCheckAll,
-        run: put(
-          `${b} = [${Array.from({ length: shape.rows }, (_, k) => (k === 0 ? '1' : '0')).join(', ')}]`,
-          `${x} = solve(${kept}, ${b})`,
-          `norm(${kept}*${x} - ${b})  # residual`,
-        ),
-      },
-      {
-        label: 'Eigenpairs, side by side',
-        icon: mdiCheckAll,
-        run: put(
-          `eigenvalues(${kept})`,
-          `eigenvectors(${kept})`,
-          `${kept}*eigenvectors(${kept})  # A·v`,
-          `eigenvectors(${kept})*diag(eigenvalues(${kept}))  # λ·v`,
-        ),
-      },
-    ]
-  }
-
-  function copies(id: string): MenuAction[] {
-    const view = results.views.get(id)
-    const twin = view?.readout.shape === 'twin'
-    const form = (label: string, kind: CopyForm): MenuAction => ({
-      label,
-      icon: kind === 'csv' ? mdiTableLarge : mdiContentCopy,
-      run: () => void copy(id, kind),
-    })
-    return [
-      form(twin ? 'Copy rectangular' : 'Copy as shown', 'shown'),
-      ...(twin ? [form('Copy polar', 'polar')] : []),
-      form('Copy in full', 'full'),
-      form('Copy as LaTeX', 'latex'),
-      { label: 'Copy the equation as LaTeX', icon: mdiContentCopy, run: () => void copyEquation(id) },
-      form('Copy as CSV', 'csv'),
-    ]
   }
 
   return { actionsFor, name, copy, openGrid }

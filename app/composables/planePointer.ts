@@ -1,44 +1,12 @@
 import { computed, ref, shallowRef } from 'vue'
-import type { Ref } from 'vue'
-import { rewriteLiteral } from '#core/notation/rewrite'
-import type { DraggableLiteral } from '#core/notation/rewrite'
-import { constrained, nudged } from '#core/scene/drag'
-import type { DragWay } from '#core/scene/drag'
+import { constrained } from '#core/scene/drag'
 import { gripAt, markAt, tipAt } from '#core/scene/hit'
 import type { PlaneMark } from '#core/scene/scene'
 import { toPixel, toPlane } from '#core/scene/view'
-import type { Pixel, PlaneView, Size } from '#core/scene/view'
-
-/** What the pointer acts on. */
-export interface PointerPlane {
-  readonly canvas: Ref<HTMLCanvasElement | null>
-  readonly view: Ref<PlaneView>
-  readonly size: Ref<Size>
-  readonly marks: Ref<readonly PlaneMark[]>
-  /** How a value moves where no key says otherwise. */
-  readonly way: () => DragWay
-  /** One step of the grid. */
-  readonly step: () => number
-  readonly pan: (dx: number, dy: number) => void
-  readonly zoom: (factor: number, at: Pixel) => void
-  /** The text and the literal of a line whose tip is grasped; `null` where it cannot be dragged. */
-  readonly grasp: (line: string) => { readonly source: string; readonly literal: DraggableLiteral } | null
-  readonly dragged: (line: string, source: string) => void
-  readonly dropped: (line: string, source: string) => void
-  readonly takenBack: () => void
-  /** A mark was clicked or tapped, not dragged. */
-  readonly clicked: (mark: PlaneMark, touch: boolean) => void
-  /** Somebody tried to drag what is computed. */
-  readonly refused: (mark: PlaneMark) => void
-}
-
-interface Tip {
-  readonly line: string
-  readonly source: string
-  readonly literal: DraggableLiteral
-  /** Where the value was when it was grasped. */
-  readonly start: { readonly re: number; readonly im: number }
-}
+import type { Pixel } from '#core/scene/view'
+import { grasped, moveTip, wayOf } from './planeGrasp'
+import type { PointerPlane, Tip } from './planeGrasp'
+import { usePlaneNudge } from './planeNudge'
 
 interface Drag {
   /** The value that is dragged; `null` while the picture is moved. */
@@ -66,8 +34,8 @@ export function usePlanePointer(plane: PointerPlane) {
   const hovered = ref<string | null>(null)
   const overGrip = ref(false)
   const touches = new Map<number, Pixel>()
+  const keys = usePlaneNudge(plane)
 
-  const dragging = computed(() => drag.value?.tip?.line ?? null)
   const active = computed(() => (drag.value?.tip ? (drag.value.mark?.id ?? null) : hovered.value))
   const cursor = computed(() => (drag.value ? 'grabbing' : overGrip.value ? 'grab' : 'default'))
 
@@ -85,11 +53,6 @@ export function usePlanePointer(plane: PointerPlane) {
     return gripAt(...at) ?? tipAt(...at)
   }
 
-  function tipOf(mark: PlaneMark | null): Tip | null {
-    const grasped = mark?.draggable ? plane.grasp(mark.line) : null
-    return mark && grasped ? { line: mark.line, ...grasped, start: { re: mark.re, im: mark.im } } : null
-  }
-
   function begin(mark: PlaneMark | null, pixel: Pixel, tip: Tip | null): void {
     const stands = mark ? toPixel(plane.view.value, plane.size.value, mark) : pixel
     const offset = tip ? { x: stands.x - pixel.x, y: stands.y - pixel.y } : { x: 0, y: 0 }
@@ -105,7 +68,7 @@ export function usePlanePointer(plane: PointerPlane) {
     }
     const mark = tipUnder(pixel, REACH)
     plane.canvas.value?.setPointerCapture(event.pointerId)
-    begin(mark ?? markUnder(pixel, REACH), pixel, tipOf(mark))
+    begin(mark ?? markUnder(pixel, REACH), pixel, grasped(plane, mark))
     if (mark && !mark.draggable) pressedTip = mark
     plane.canvas.value?.focus({ preventScroll: true })
   }
@@ -115,14 +78,7 @@ export function usePlanePointer(plane: PointerPlane) {
   /** The handle beside a value that was tapped. */
   function handleDown(event: PointerEvent, mark: PlaneMark): void {
     if (event.currentTarget instanceof HTMLElement) event.currentTarget.setPointerCapture(event.pointerId)
-    begin(mark, at(event), tipOf(mark))
-  }
-
-  function wayOf(event: PointerEvent | KeyboardEvent): DragWay {
-    if (event.shiftKey) return 'ray'
-    if (event.altKey) return 'ring'
-    if (event.ctrlKey || event.metaKey) return 'steps'
-    return plane.way()
+    begin(mark, at(event), grasped(plane, mark))
   }
 
   function move(event: PointerEvent): void {
@@ -143,7 +99,11 @@ export function usePlanePointer(plane: PointerPlane) {
     if (current.tip) {
       const moved = { x: pixel.x + current.offset.x, y: pixel.y + current.offset.y }
       const to = toPlane(plane.view.value, plane.size.value, moved)
-      set(current, constrained(to, current.tip.start, wayOf(event), plane.step()))
+      current.source = moveTip(
+        plane,
+        current.tip,
+        constrained(to, current.tip.start, wayOf(plane, event), plane.step()),
+      )
       return
     }
     if (pressedTip) {
@@ -152,12 +112,6 @@ export function usePlanePointer(plane: PointerPlane) {
     }
     plane.pan(pixel.x - current.last.x, pixel.y - current.last.y)
     current.last = pixel
-  }
-
-  function set(current: Drag, value: { re: number; im: number }): void {
-    if (!current.tip) return
-    current.source = rewriteLiteral(current.tip.source, current.tip.literal, value, plane.view.value.perPixel)
-    plane.dragged(current.tip.line, current.source)
   }
 
   function up(event: PointerEvent): void {
@@ -181,65 +135,6 @@ export function usePlanePointer(plane: PointerPlane) {
     if (drag.value?.tip) plane.takenBack()
     drag.value = null
     touches.clear()
-  }
-
-  // Arrow keys move the value in focus; a rest, Enter or leaving it ends the move as one step.
-
-  const RESTING = 900
-  let resting: ReturnType<typeof setTimeout> | null = null
-  let keyed: Drag | null = null
-  /** Where the keys have taken the value; what the worker tells lags behind. */
-  let keyedAt = { re: 0, im: 0 }
-
-  /** True where the key moved the value. */
-  function nudge(event: KeyboardEvent, mark: PlaneMark): boolean {
-    const arrows: Readonly<Record<string, readonly [number, number]>> = {
-      ArrowLeft: [-1, 0],
-      ArrowRight: [1, 0],
-      ArrowUp: [0, 1],
-      ArrowDown: [0, -1],
-    }
-    const arrow = arrows[event.key]
-    if (!arrow) return false
-    if (!mark.draggable) {
-      plane.refused(mark)
-      return true
-    }
-    if (keyed?.tip?.line !== mark.line) settleKeys()
-    if (!keyed) {
-      keyed = keyedDrag(mark)
-      keyedAt = { re: mark.re, im: mark.im }
-    }
-    if (!keyed) return true
-    const way = wayOf(event)
-    const step = way === 'steps' ? plane.step() : plane.step() / 20
-    keyedAt = nudged(keyedAt, ...arrow, way === 'steps' ? 'free' : way, step)
-    set(keyed, keyedAt)
-    if (resting !== null) clearTimeout(resting)
-    resting = setTimeout(settleKeys, RESTING)
-    return true
-  }
-
-  function keyedDrag(mark: PlaneMark): Drag | null {
-    const tip = tipOf(mark)
-    const nowhere = { x: 0, y: 0 }
-    return tip ? { tip, mark, offset: nowhere, from: nowhere, last: nowhere, moved: true, source: null } : null
-  }
-
-  function settleKeys(): void {
-    if (resting !== null) clearTimeout(resting)
-    resting = null
-    const done = keyed
-    keyed = null
-    if (done?.tip && done.source !== null) plane.dropped(done.tip.line, done.source)
-  }
-
-  function takeKeysBack(): boolean {
-    if (!keyed) return false
-    if (resting !== null) clearTimeout(resting)
-    keyed = null
-    plane.takenBack()
-    return true
   }
 
   /** Two fingers zoom about their middle and move the picture. */
@@ -270,6 +165,6 @@ export function usePlanePointer(plane: PointerPlane) {
   }
 
   return {
-    drag, dragging, active, cursor, down, handleDown, move, up, cancel, nudge, settleKeys, takeKeysBack, touchStart, wheel, leave,
+    drag, active, cursor, down, handleDown, move, up, cancel, touchStart, wheel, leave, ...keys,
   } // prettier-ignore
 }

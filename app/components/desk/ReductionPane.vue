@@ -1,24 +1,13 @@
 <script setup lang="ts">
 import { mdiDragHorizontalVariant } from '@mdi/js'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { fractionText } from '#core/format/full'
 import { readRowOperation, rowOperationText } from '#core/format/rowOperation'
 import type { ExactMatrix } from '#core/linear/exact'
-import {
-  applyRowOperation,
-  determinantFactor,
-  entryOf,
-  isEchelon,
-  isReduced,
-  leading,
-  nextOperation,
-  solutions,
-} from '#core/linear/reduction'
-import type { RowOperation, Solutions } from '#core/linear/reduction'
-import * as G from '#core/numbers/gaussian'
-import type { Gaussian } from '#core/numbers/gaussian'
+import { entryOf, isEchelon } from '#core/linear/reduction'
 import { exactEntry } from '#core/evaluate/exactEntry'
 import { freeName } from '#core/notation/rename'
+import { useReduction } from '~/composables/reduction'
 import { keptNames } from '~/lines/nameIndex'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -29,11 +18,8 @@ const desk = useDeskStore()
 const folio = useFolioStore()
 const results = useResultsStore()
 
-const start = shallowRef<ExactMatrix | null>(null)
-const steps = shallowRef<readonly RowOperation[]>([])
-/** Which state is shown: after so many steps. */
-const at = ref(0)
-const right = ref(0)
+const bench = useReduction()
+const { steps, at, right, state, columns, pivots, factor, square, form, about, next, toTheEnd, canGoOn } = bench
 const entry = ref('')
 const why = ref('')
 const missing = ref('')
@@ -45,97 +31,31 @@ const letter = computed(() => folio.conventions.letter)
 watch(
   () => desk.benchLine,
   async (id) => {
-    start.value = null
-    steps.value = []
-    at.value = 0
+    bench.begin(null)
     if (id === null) return
     const matrix = await results.exactMatrix(id)
-    start.value = matrix
+    if (desk.benchLine !== id) return
+    bench.begin(matrix)
     missing.value = matrix
       ? ''
       : 'The bench works exactly: it takes matrices of whole numbers, fractions and decimals, up to 400 entries.'
-    right.value = matrix && matrix.cols > matrix.rows ? matrix.cols - matrix.rows : 0
   },
   { immediate: true },
 )
 
-const states = computed<readonly ExactMatrix[]>(() => {
-  const list: ExactMatrix[] = []
-  let state = start.value
-  if (!state) return list
-  list.push(state)
-  for (const step of steps.value) {
-    const next: ExactMatrix | null = applyRowOperation(state, step)
-    if (!next) break
-    list.push(next)
-    state = next
-  }
-  return list
-})
-const state = computed(() => states.value[at.value] ?? null)
 const rightSides = computed(() =>
   Array.from({ length: state.value?.cols ?? 0 }, (_, k) => ({
     value: k,
     title: k === 0 ? 'none' : k === 1 ? 'last column' : `last ${k} columns`,
   })),
 )
-const columns = computed(() => (state.value ? state.value.cols - right.value : 0))
-const pivots = computed(() => {
-  const marks = new Set<string>()
-  if (state.value) for (const p of leading(state.value, columns.value)) if (p) marks.add(`${p.row},${p.col}`)
-  return marks
-})
-const factor = computed<Gaussian>(() =>
-  steps.value.slice(0, at.value).reduce<Gaussian>((f, step) => G.multiply(f, determinantFactor(step)) ?? f, G.ONE),
-)
-const square = computed(() => start.value !== null && start.value.rows === columns.value)
-const form = computed(() => {
-  if (!state.value) return ''
-  if (isReduced(state.value, columns.value)) return 'This is the reduced row echelon form.'
-  return isEchelon(state.value, columns.value) ? 'This is a row echelon form.' : ''
-})
-const about = computed(() => {
-  if (!state.value || right.value === 0) return ''
-  return aboutSolutions(solutions(state.value, columns.value))
-})
-
-function aboutSolutions(found: Solutions): string {
-  switch (found.kind) {
-    case 'one':
-      return 'There is exactly one solution.'
-    case 'many':
-      return `There are infinitely many solutions: ${found.free === 1 ? 'one unknown is' : `${found.free} unknowns are`} free.`
-    case 'none':
-      return `There is no solution: row ${found.row + 1} says that 0 is something else.`
-    case 'open':
-      return 'What the solutions are shows in the echelon form.'
-  }
-}
-
-function perform(operation: RowOperation): boolean {
-  const current = state.value
-  if (!current || !applyRowOperation(current, operation)) return false
-  steps.value = [...steps.value.slice(0, at.value), operation]
-  at.value = steps.value.length
-  why.value = ''
-  return true
-}
-
 function byHand(): void {
   const operation = readRowOperation(entry.value, (text) => exactEntry(text, letter.value))
+  why.value = ''
   if (!operation) why.value = 'Write a row operation such as R2 → R2 − 3R1, R1 ↔ R3 or R2 → R2/2.'
-  else if (!perform(operation)) why.value = 'There is no such row, or the factor is 0.'
+  else if (!bench.perform(operation)) why.value = 'There is no such row, or the factor is 0.'
   else entry.value = ''
 }
-
-function next(full: boolean): boolean {
-  const operation = state.value && nextOperation(state.value, columns.value, full)
-  return operation ? perform(operation) : false
-}
-function toTheEnd(full: boolean): void {
-  for (let k = 0; k < 2_000 && next(full); k += 1);
-}
-const canGoOn = computed(() => state.value !== null && nextOperation(state.value, columns.value, true) !== null)
 
 function text(r: number, c: number): string {
   return state.value ? fractionText(entryOf(state.value, r, c), letter.value) : ''
@@ -146,7 +66,7 @@ function text(r: number, c: number): string {
 const dragged = ref<number | null>(null)
 const over = ref<number | null>(null)
 function dropOn(row: number): void {
-  if (dragged.value !== null && dragged.value !== row) perform({ type: 'swap', a: dragged.value, b: row })
+  if (dragged.value !== null && dragged.value !== row) bench.perform({ type: 'swap', a: dragged.value, b: row })
   dragged.value = null
   over.value = null
 }
