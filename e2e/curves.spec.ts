@@ -115,7 +115,7 @@ test('a curve too coarse says so and takes a finer step; what is set on the plat
   await expect(folio.row(1).locator('.sweep')).toContainText('21 points')
   await expect(note).toHaveCount(0)
   await page.getByRole('button', { name: 'Plate', exact: true }).click()
-  const sheet = page.getByRole('dialog', { name: 'Plate 2' })
+  const sheet = page.getByRole('region', { name: 'Settings of plate 2' })
   await sheet.getByLabel('Caption').fill('A full turn')
   await sheet.getByText('mark extremes').click()
   await sheet.getByText('line and points').click()
@@ -146,7 +146,7 @@ test('a curve plate is saved as PNG, SVG and CSV', async ({ folio, page }) => {
   await folio.row(2).locator('.opener').focus()
   await page.keyboard.press('Alt+,')
   await page.getByRole('button', { name: 'Plate', exact: true }).click()
-  const sheet = page.getByRole('dialog', { name: 'Plate 2' })
+  const sheet = page.getByRole('region', { name: 'Settings of plate 2' })
   await sheet.getByRole('checkbox', { name: /^z/ }).check()
   await expect(picture(page)).toHaveAccessibleName(/y, 3 points.*z, 3 points/)
   const save = async (button: string): Promise<Buffer> => {

@@ -6,7 +6,7 @@ import { findTip, plane } from './plane'
 /** The sheet of the large plate. */
 async function sheetOf(page: Page, number = 1) {
   await page.getByRole('button', { name: 'Plate', exact: true }).click()
-  const sheet = page.getByRole('dialog', { name: `Plate ${number}` })
+  const sheet = page.getByRole('region', { name: `Settings of plate ${number}` })
   await expect(sheet).toBeVisible()
   return sheet
 }
@@ -101,7 +101,8 @@ test('several plates, each with its own values: by name, by menu, by dragging a 
 }) => {
   await folio.open(['I_1 = 3∠20°', 'I_2 = 2∠110°', 'R = 5', 'I = I_1 + I_2'])
   await expect(plane(page)).toHaveAccessibleName(/with 3 values/)
-  await page.getByRole('button', { name: 'New plane' }).click()
+  await page.getByRole('button', { name: 'New plate' }).click()
+  await page.getByRole('menuitem', { name: 'Plane' }).click()
   await expect(page.locator('figcaption .caption')).toContainText('Plate 2')
   await expect(page.locator('.nothing')).toContainText('Nothing is on this plate yet')
   // By name, a real number too.

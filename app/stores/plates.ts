@@ -35,6 +35,8 @@ export const usePlatesStore = defineStore('plates', () => {
   const chosen = ref<string | null>(null)
   /** The large plate stays while other lines become current. */
   const pinned = ref(false)
+  /** The settings of the large plate are open beside it. */
+  const setting = ref(false)
   /** How a value moves when it is dragged. */
   const way = ref<DragWay>('free')
 
@@ -220,7 +222,7 @@ export const usePlatesStore = defineStore('plates', () => {
   }
 
   return {
-    all, plate, number, pinned, way, candidates, candidatesFor, valuesOn, sweepsOn, inkOfLine, along, readAlong, endReading, addCurve, showLocus, showCurves, dresses, inks,
+    all, plate, number, pinned, setting, way, candidates, candidatesFor, valuesOn, sweepsOn, inkOfLine, along, readAlong, endReading, addCurve, showLocus, showCurves, dresses, inks,
     change, put, dressUp, add, addPlane, remove, choose, chosen,
   } // prettier-ignore
 })

@@ -2,12 +2,20 @@
 import { computed } from 'vue'
 import { typeset } from '~/texts/typeset'
 
-/** Mathematics typeset from LaTeX that the core wrote; never from a folio's own text. */
-const props = defineProps<{ latex: string }>()
+/** Mathematics typeset from LaTeX that the core wrote, never from a folio's own text; as it was typed until it can be. */
+const props = defineProps<{ latex: string; typed?: string }>()
 const html = computed(() => typeset(props.latex))
 </script>
 
 <template>
   <!-- eslint-disable-next-line vue/no-v-html -- KaTeX output of our own LaTeX; texts in it are escaped -->
-  <span class="reading" v-html="html" />
+  <span v-if="html !== null" class="reading" v-html="html" />
+  <span v-else class="reading typed">{{ typed }}</span>
 </template>
+
+<style scoped>
+.typed {
+  font-family: var(--mono);
+  white-space: pre-wrap;
+}
+</style>

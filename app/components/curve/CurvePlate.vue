@@ -273,13 +273,14 @@ const summary = computed(() => {
       </template>
     </PlateCanvas>
     <template #tools>
-      <PlateTools fit-title="The whole range (0)" @nearer="zoom(1.5)" @farther="zoom(1 / 1.5)" @fit="fit">
-        <CurveSheet :plate="plate" :number="number" @png="savePng" @svg="saveSvg" @csv="saveCsv" @copy="copy" />
-      </PlateTools>
+      <PlateTools fit-title="The whole range (0)" @nearer="zoom(1.5)" @farther="zoom(1 / 1.5)" @fit="fit" />
     </template>
     <template #below>
       <CoarseNote v-if="coarse" :along="curves[0]?.along ?? null" />
       <CursorStrip :curves="curves" :x-name="xName" :cursor="cursor" :fixed="fixed" :along="along" :log="log" />
+    </template>
+    <template v-if="plates.setting" #settings>
+      <CurveSettings :plate="plate" :number="number" @png="savePng" @svg="saveSvg" @csv="saveCsv" @copy="copy" />
     </template>
   </PlateFrame>
 </template>

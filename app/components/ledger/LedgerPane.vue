@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { mdiPlus } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { VueDraggable } from 'vue-draggable-plus'
 import type { Line } from '#shared/folio'
 import { typeset } from '~/texts/typeset'
+import { useLineDragging } from '~/composables/lineDragging'
 import { useRowWindow } from '~/composables/rowWindow'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -131,10 +131,11 @@ watch(
 )
 const numbers = computed(() => new Map(folio.lines.map((l, k) => [l.id, k + 1])))
 
-function dropped(event: { readonly oldIndex?: number; readonly newIndex?: number }): void {
-  const line = event.oldIndex === undefined ? undefined : drawn.value[event.oldIndex]
-  if (line && event.newIndex !== undefined) folio.moveTo(line.id, rows.first.value + event.newIndex)
-}
+const list = ref<HTMLElement | null>(null)
+useLineDragging(list, '.number', (from, to) => {
+  const line = drawn.value[from]
+  if (line) folio.moveTo(line.id, rows.first.value + to)
+})
 
 const empty = computed(() => folio.lines.every((l) => l.source === '') && folio.text === '')
 
@@ -167,19 +168,7 @@ function leave(event: FocusEvent): void {
       </template>
     </div>
     <div v-if="rows.above.value > 0" :style="{ height: `${rows.above.value}px` }" />
-    <VueDraggable
-      tag="ol"
-      class="lines"
-      :model-value="drawn"
-      handle=".number"
-      :force-fallback="true"
-      :fallback-tolerance="4"
-      :animation="120"
-      :delay="150"
-      :delay-on-touch-only="true"
-      ghost-class="moving"
-      @end="dropped"
-    >
+    <ol ref="list" class="lines">
       <LedgerRow
         v-for="line in drawn"
         :key="line.id"
@@ -188,7 +177,7 @@ function leave(event: FocusEvent): void {
         :number="numbers.get(line.id) ?? 0"
         :strolled="desk.stroll !== null && (numbers.get(line.id) ?? 0) === desk.stroll + 1"
       />
-    </VueDraggable>
+    </ol>
     <div v-if="rows.below.value > 0" :style="{ height: `${rows.below.value}px` }" />
     <div v-if="empty" class="guide">
       <p>Type a line and it answers as you go; ? finds anything. Three to try:</p>

@@ -82,7 +82,7 @@ function openNote(event: MouseEvent): void {
     >
     <span v-else-if="remarkOnly" class="remark-text">{{ remark }}</span>
     <template v-else-if="!slim && reading !== ''">
-      <ReadingMath :latex="reading" />
+      <ReadingMath :latex="reading" :typed="line.source" />
       <span v-if="remark" class="trailing">{{ remark }}</span>
     </template>
     <span v-else-if="line.source !== ''" class="source">{{ line.source }}</span>

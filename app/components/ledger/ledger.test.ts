@@ -2,6 +2,7 @@
 import { reckon } from '#core/testing'
 import type { Conventions } from '#core/format/conventions'
 import { useFolioStore } from '~/stores/folio'
+import { fetchTypesetter } from '~/texts/typeset'
 import { usePreferencesStore } from '~/stores/preferences'
 import { useSilenceStore } from '~/stores/silence'
 import { Mounted } from '../mounted.testing'
@@ -13,6 +14,7 @@ import MatrixTable from './MatrixTable.vue'
 import SweepResult from './SweepResult.vue'
 
 let page: Mounted
+beforeAll(fetchTypesetter)
 beforeEach(() => localStorage.clear())
 afterEach(() => page.close())
 

@@ -312,15 +312,6 @@ const summary = computed(() => planeSummary(settled.value, loci.value))
         >
           <AppIcon :path="mdiRulerSquare" />Measure
         </v-btn>
-        <PlaneSheet
-          :plate="plate"
-          :number="number"
-          :view="view"
-          :size="size"
-          @png="savePng"
-          @svg="saveSvg"
-          @copy="copy"
-        />
       </PlateTools>
       <v-btn
         data-tip="The values as a table"
@@ -336,6 +327,17 @@ const summary = computed(() => planeSummary(settled.value, loci.value))
       <CoarseNote v-if="coarseLocus" :along="coarseLocus.data.along" />
       <MeasureStrip v-if="measuring" :marks="pickedMarks" @close="toggleMeasure" @swap="swap" />
       <PlaneTable :marks="settled" :open="tableOpen" :number="number" />
+    </template>
+    <template v-if="plates.setting" #settings>
+      <LazyPlaneSettings
+        :plate="plate"
+        :number="number"
+        :view="view"
+        :size="size"
+        @png="savePng"
+        @svg="saveSvg"
+        @copy="copy"
+      />
     </template>
   </PlateFrame>
 </template>

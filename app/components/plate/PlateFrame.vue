@@ -5,26 +5,31 @@ defineProps<{ number: number; caption: string }>()
 
 <template>
   <figure class="plate">
-    <div class="frame">
-      <svg
-        v-for="corner in ['nw', 'ne', 'sw', 'se']"
-        :key="corner"
-        class="flourish"
-        :class="corner"
-        viewBox="0 0 26 26"
-        aria-hidden="true"
-      >
-        <path d="M1 25V1H25M4.500 20V4.500H20M4.500 11c4 0 6.500-2.500 6.500-6.500" />
-      </svg>
-      <div class="picture"><slot /></div>
+    <div class="page" :class="{ beside: $slots.settings }">
+      <div class="main">
+        <div class="frame">
+          <svg
+            v-for="corner in ['nw', 'ne', 'sw', 'se']"
+            :key="corner"
+            class="flourish"
+            :class="corner"
+            viewBox="0 0 26 26"
+            aria-hidden="true"
+          >
+            <path d="M1 25V1H25M4.500 20V4.500H20M4.500 11c4 0 6.500-2.500 6.500-6.500" />
+          </svg>
+          <div class="picture"><slot /></div>
+        </div>
+        <figcaption>
+          <span class="caption"
+            ><b>Plate {{ number }}</b> {{ caption }}</span
+          >
+          <span class="tools"><slot name="tools" /></span>
+        </figcaption>
+        <slot name="below" />
+      </div>
+      <div v-if="$slots.settings" class="settings"><slot name="settings" /></div>
     </div>
-    <figcaption>
-      <span class="caption"
-        ><b>Plate {{ number }}</b> {{ caption }}</span
-      >
-      <span class="tools"><slot name="tools" /></span>
-    </figcaption>
-    <slot name="below" />
   </figure>
 </template>
 
@@ -35,11 +40,42 @@ defineProps<{ number: number; caption: string }>()
   flex-direction: column;
   min-height: 0;
   flex: 1;
+  container: plate / size;
+}
+.page,
+.main {
+  display: flex;
+  flex-direction: column;
+  flex: 1;
+  min-height: 0;
+  min-width: 0;
+}
+/* The settings lie under the picture; beside it where the plate is wide. Picture and settings are both in sight. */
+.settings {
+  flex: none;
+  height: 44%;
+  margin-top: 6px;
+  border-top: 3px double var(--brass);
+  overflow: auto;
+  scrollbar-width: thin;
+}
+@container plate (min-width: 760px) {
+  .page.beside {
+    flex-direction: row;
+    gap: 12px;
+  }
+  .settings {
+    width: 340px;
+    height: auto;
+    margin-top: 0;
+    border-top: 0;
+    border-left: 3px double var(--brass);
+  }
 }
 .frame {
   position: relative;
   flex: 1;
-  min-height: 220px;
+  min-height: 180px;
   padding: 7px;
   border: 1px solid var(--brass);
   background: var(--leaf);

@@ -5,13 +5,16 @@ import {
   mdiFullscreenExit,
   mdiMagnifyMinusOutline,
   mdiMagnifyPlusOutline,
+  mdiTuneVariant,
 } from '@mdi/js'
 import { useDeskStore } from '~/stores/desk'
+import { usePlatesStore } from '~/stores/plates'
 
 /** What every plate can be asked for: nearer, farther, the whole, the whole window; its own things stand between. */
 defineProps<{ fitTitle: string }>()
 const emit = defineEmits<{ nearer: []; farther: []; fit: [] }>()
 const desk = useDeskStore()
+const plates = usePlatesStore()
 </script>
 
 <template>
@@ -23,6 +26,15 @@ const desk = useDeskStore()
   </v-btn>
   <v-btn :data-tip="fitTitle" variant="text" @click="emit('fit')"> <AppIcon :path="mdiFitToPageOutline" />Fit </v-btn>
   <slot />
+  <v-btn
+    class="setting-button"
+    data-tip="What the plate shows, and how"
+    variant="text"
+    :aria-expanded="plates.setting"
+    @click="plates.setting = !plates.setting"
+  >
+    <AppIcon :path="mdiTuneVariant" />Plate
+  </v-btn>
   <v-btn
     :data-tip="desk.full ? 'Give the ledger back (Esc)' : 'Fill the window'"
     variant="text"

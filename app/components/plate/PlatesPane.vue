@@ -1,11 +1,15 @@
 <script setup lang="ts">
-import { mdiPin, mdiPinOutline, mdiPlus } from '@mdi/js'
+import { mdiChartLine, mdiChartScatterPlot, mdiPin, mdiPinOutline } from '@mdi/js'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 
 /** The plates of the folio: one large, all of them in small below it. */
 const folio = useFolioStore()
 const plates = usePlatesStore()
+const NEW = [
+  { label: 'Plane', icon: mdiChartScatterPlot, run: () => plates.addPlane() },
+  { label: 'Curve', icon: mdiChartLine, run: () => plates.addCurve() },
+]
 </script>
 
 <template>
@@ -18,40 +22,25 @@ const plates = usePlatesStore()
     />
     <LazyCurvePlate v-else :key="plates.plate.id" :plate="plates.plate" :number="plates.number" />
     <nav class="strip" aria-label="Plates of the folio">
-      <ol v-if="plates.all.length > 1">
-        <li v-for="(plate, k) in plates.all" :key="plate.id">
-          <v-btn
-            :data-tip="plate.caption"
-            variant="text"
-            class="mini"
-            :aria-pressed="plate.id === plates.plate.id"
-            :aria-label="`Plate ${k + 1}: ${plate.caption}`"
-            @click="plates.choose(plate.id)"
-          >
-            <PlateMini v-if="plate.kind === 'plane'" :plate="plate" />
-            <CurveMini v-else :plate="plate" />
-            <span class="number">{{ k + 1 }}</span>
-          </v-btn>
-        </li>
-      </ol>
-      <v-btn
-        v-if="folio.writable"
-        data-tip="New plane plate"
-        variant="text"
-        aria-label="New plane"
-        @click="plates.addPlane()"
-      >
-        <AppIcon :path="mdiPlus" />Plane
-      </v-btn>
-      <v-btn
-        v-if="folio.writable"
-        data-tip="New curve plate"
-        variant="text"
-        aria-label="New curve"
-        @click="plates.addCurve()"
-      >
-        <AppIcon :path="mdiPlus" />Curve
-      </v-btn>
+      <div class="room">
+        <ol v-if="plates.all.length > 1">
+          <li v-for="(plate, k) in plates.all" :key="plate.id">
+            <v-btn
+              :data-tip="plate.caption"
+              variant="text"
+              class="mini"
+              :aria-pressed="plate.id === plates.plate.id"
+              :aria-label="`Plate ${k + 1}: ${plate.caption}`"
+              @click="plates.choose(plate.id)"
+            >
+              <PlateMini v-if="plate.kind === 'plane'" :plate="plate" />
+              <CurveMini v-else :plate="plate" />
+              <span class="number">{{ k + 1 }}</span>
+            </v-btn>
+          </li>
+        </ol>
+      </div>
+      <MenuButton v-if="folio.writable" label="New plate" words="New plate" :actions="NEW" />
       <v-btn
         v-if="plates.all.length > 1"
         :data-tip="
@@ -84,15 +73,27 @@ const plates = usePlatesStore()
   flex: none;
   padding-top: 4px;
 }
-ol {
+/* As many small plates as are whole; the others are scrolled to. */
+.room {
+  flex: 1;
   min-width: 0;
+  container-type: inline-size;
+}
+ol {
   list-style: none;
   display: flex;
   gap: 8px;
-  margin: 0 auto 0 0;
+  margin: 0;
   padding: 2px;
+  width: calc(round(down, 100cqw + 4px, 106px) - 4px);
   overflow-x: auto;
+  scroll-snap-type: x mandatory;
   scrollbar-width: thin;
+}
+li {
+  flex: none;
+  scroll-snap-align: start;
+  scroll-margin-left: 2px;
 }
 .v-btn.mini {
   position: relative;

@@ -100,7 +100,7 @@ function addLevel(): void {
 </script>
 
 <template>
-  <PlateSheet
+  <PlateSettings
     :plate="plate"
     :number="number"
     csv
@@ -194,7 +194,7 @@ function addLevel(): void {
     </div>
     <p v-if="problem" class="wrong" role="alert">{{ problem }}</p>
     <ValueList :plate="plate" :candidates="sweeps" />
-  </PlateSheet>
+  </PlateSettings>
 </template>
 
 <style scoped>

@@ -78,7 +78,7 @@ function setChain(line: string, on: boolean): void {
 </script>
 
 <template>
-  <PlateSheet :plate="plate" :number="number" @png="(s) => emit('png', s)" @svg="emit('svg')" @copy="emit('copy')">
+  <PlateSettings :plate="plate" :number="number" @png="(s) => emit('png', s)" @svg="emit('svg')" @copy="emit('copy')">
     <div class="pair">
       <v-text-field
         label="Real axis"
@@ -142,5 +142,5 @@ function setChain(line: string, on: boolean): void {
       />
     </div>
     <ValueList :plate="plate" :candidates="plates.candidates" />
-  </PlateSheet>
+  </PlateSettings>
 </template>
