@@ -16,7 +16,7 @@ const CLIENT_PACKAGES = [
   'zod',
 ]
 
-/** Unit and interface tests are checked by tsconfig.core.json, which knows their globals. */
+/** Checked by tsconfig.core.json: the tests of core and server, the interface tests and what is no part of the page. */
 const TESTS = ['../**/*.test.ts', '../e2e/**', '../playwright.config.ts', '../bench/**', '../cli/**']
 
 export default defineNuxtConfig({
@@ -67,7 +67,8 @@ export default defineNuxtConfig({
   experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },
   typescript: {
     strict: true,
-    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, exclude: TESTS },
+    // The page's own tests are checked with the page.
+    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, types: ['node', 'jest'] } },
     sharedTsConfig: { exclude: TESTS },
     nodeTsConfig: { exclude: TESTS },
   },

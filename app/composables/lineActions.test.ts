@@ -90,7 +90,7 @@ test('a value is copied in each form, and what was copied is told', async () => 
 test('the grid of a literal is its own; of a computed value it is that of a new line below', async () => {
   await run(id(3), 'Fill in a grid')
   expect([desk.panel, desk.gridLine]).toEqual(['grid', id(3)])
-  folio.rewrite(id(4), 'B = A*A')
+  folio.rewrite(id(4), 'B = A*A', 'edit')
   await new Promise((done) => setTimeout(done, 60))
   await run(id(4), 'Fill in a grid')
   expect(currentSource()).toBe('[[5, 5], [5, 10]]')

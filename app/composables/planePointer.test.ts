@@ -15,9 +15,9 @@ const view: PlaneView = { re: 0, im: 0, perPixel: 0.1 }
 
 function markOf(line: string, re: number, im: number, draggable = true): PlaneMark {
   return {
-    id: line, line, label: line, role: 'arrow', ink: { hue: 0, marker: 'disc', dash: 'solid' }, labelled: true,
+    id: line, line, label: line, role: 'arrow', ink: { hue: 0, dash: [], width: 2 }, labelled: true,
     draggable, re, im, rectangular: '', polar: '',
-  } as PlaneMark // prettier-ignore
+  } // prettier-ignore
 }
 
 interface Options {
@@ -79,10 +79,10 @@ test('a value is grasped at its tip, follows the pointer, and is kept once where
   plane.down(event(pixelOf(3, 4)))
   plane.move(event(pixelOf(5, 4)))
   plane.move(event(pixelOf(5, -2)))
-  expect(plane.dragging.value).toBe('V')
+  expect(plane.drag.value?.mark?.line).toBe('V')
   plane.up(event(pixelOf(5, -2)))
   expect(told).toEqual(['drag V: V = 5 + 4j', 'drag V: V = 5 - 2j', 'drop V: V = 5 - 2j'])
-  expect(plane.dragging.value).toBeNull()
+  expect(plane.drag.value).toBeNull()
 })
 
 test('where it was grasped beside its tip, the tip keeps that distance', () => {

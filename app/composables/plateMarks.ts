@@ -28,16 +28,17 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
   const marks = computed<readonly PlaneMark[]>(() => {
     const values = plates.valuesOn(plate.value)
     const editing = folio.editing?.id
+    const { dresses, inks, inkOfLine } = plates
     const marks = marksOf(
       values.flatMap(({ line, name, view }) => {
         if (!view.drawn) return []
-        const dress = plates.dresses.get(line)
+        const dress = dresses.get(line)
         return [
           {
             line,
             name,
             drawn: view.drawn,
-            ink: plates.inkOfLine(line),
+            ink: inkOfLine(line),
             role: dress?.role,
             labelled: dress?.label ?? true,
             draggable: view.literal !== null && editing !== line && folio.writable,
@@ -49,15 +50,15 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
     const read = values.flatMap(({ line, name, view }): PlaneMark[] => {
       const { at } = view
       if (!view.drawn?.locus || !at || !Number.isFinite(at.re) || !Number.isFinite(at.im)) return []
-      const ink = { ...plates.inkOfLine(line), dash: [] }
+      const ink = { ...inkOfLine(line), dash: [] }
       const common = { id: `${line}@`, line, label: name, ink, labelled: true, draggable: false }
       return [{ ...common, role: 'arrow', re: at.re, im: at.im, ...texts(at) }]
     })
     const byName = new Map(values.map((v) => [v.name, v.line]))
     const chains = plate.value.chains.flatMap((line) => {
       const links = results.views.get(line)?.links ?? []
-      const inkOfName = (name: string) => plates.inks.get(byName.get(name.replace('−', '')) ?? '')
-      return chainMarks(line, links, plates.inkOfLine(line), inkOfName, texts)
+      const inkOfName = (name: string) => inks.get(byName.get(name.replace('−', '')) ?? '')
+      return chainMarks(line, links, inkOfLine(line), inkOfName, texts)
     })
     return [...chains, ...marks, ...read]
   })

@@ -83,12 +83,16 @@ export const usePlatesStore = defineStore('plates', () => {
     return new Map(shown.map((line) => [line, inkOf(slots.get(line) ?? 0, dresses.value.get(line))]))
   })
 
-  const inkOfLine = (line: string): Ink => inks.value.get(line) ?? inkOf(0)
+  /** The dress of a line's value. A getter: a call of an action for each of thousands of values costs more than the answer. */
+  const inkOfLine = computed(() => {
+    const known = inks.value
+    return (line: string): Ink => known.get(line) ?? inkOf(0)
+  })
 
   /** The sweeps on a plate whose points have come, each in its dress. */
   const sweepsOn = (of: Plate): readonly ShownSweep[] =>
     valuesOn(of).flatMap(({ line, name, view }) =>
-      view.sweep ? [{ line, name, ink: inkOfLine(line), data: view.sweep }] : [],
+      view.sweep ? [{ line, name, ink: inkOfLine.value(line), data: view.sweep }] : [],
     )
 
   // The large plate follows the line unless it is pinned.

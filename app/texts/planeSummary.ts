@@ -1,8 +1,8 @@
 import type { ShownSweep } from '#core/scene/curve'
 import type { PlaneMark } from '#core/scene/scene'
 
-/** Values that are told one by one; the table beside the picture has them all. */
-const SPOKEN = 24
+/** Values that are told one by one; the table below the picture, once it is open, has them all. */
+export const SPOKEN = 24
 
 /** What a screen reader says of a plane. */
 export function planeSummary(marks: readonly PlaneMark[], loci: readonly ShownSweep[]): string {

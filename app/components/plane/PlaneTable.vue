@@ -1,10 +1,18 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { PlaneMark } from '#core/scene/scene'
 import { useFolioStore } from '~/stores/folio'
+import { SPOKEN } from '~/texts/planeSummary'
 
-/** The values of a plane as a table, for those who cannot see the picture and whoever wants the numbers. */
-defineProps<{ marks: readonly PlaneMark[]; open: boolean; number: number }>()
+/**
+ * The values of a plane as a table, for those who cannot see the picture and
+ * whoever wants the numbers. While it is closed it is there for screen readers,
+ * with as many values as the picture's summary tells: thousands of unseen rows
+ * would be laid out anew with every key that is typed.
+ */
+const props = defineProps<{ marks: readonly PlaneMark[]; open: boolean; number: number }>()
 const folio = useFolioStore()
+const rows = computed(() => (props.open ? props.marks : props.marks.slice(0, SPOKEN)))
 </script>
 
 <template>
@@ -14,7 +22,7 @@ const folio = useFolioStore()
     role="group"
     :aria-label="`Table of plate ${number}`"
   >
-    <v-table :aria-label="`Values on plate ${number}`">
+    <v-table :aria-label="`Values on plate ${number}`" :aria-rowcount="marks.length + 1">
       <thead>
         <tr>
           <th scope="col">Name</th>
@@ -23,7 +31,11 @@ const folio = useFolioStore()
         </tr>
       </thead>
       <tbody>
-        <tr v-for="mark in marks" :key="mark.id">
+        <tr
+          v-for="mark in rows"
+          :key="mark.id"
+          v-memo="[mark.label, mark.ink.hue, mark.rectangular, mark.polar, folio.conventions.letter]"
+        >
           <th scope="row" :style="{ color: `var(--hue-${mark.ink.hue + 1})` }">{{ mark.label }}</th>
           <td><ValueText :text="mark.rectangular" :letter="folio.conventions.letter" /></td>
           <td><ValueText :text="mark.polar" :letter="folio.conventions.letter" /></td>
