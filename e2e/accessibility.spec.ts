@@ -17,8 +17,21 @@ for (const theme of ['day', 'night'] as const) {
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme)
       await expect(page.locator('.card').first()).toBeVisible()
       expect(await violations(page)).toEqual([])
-      await page.getByRole('button', { name: 'New folio' }).click()
+      await page
+        .locator('.card')
+        .first()
+        .getByRole('button', { name: /^Actions/ })
+        .click()
+      await page.getByRole('menuitem', { name: 'Rename' }).click()
       await expect(page.getByRole('textbox', { name: 'Title' })).toBeVisible()
+      expect(await violations(page)).toEqual([])
+    })
+
+    test('a folio that begins, and the tour', async ({ page }) => {
+      await page.goto('/')
+      await page.getByRole('button', { name: 'New folio', exact: true }).click()
+      await page.getByRole('button', { name: 'Five minutes with the ledger' }).click()
+      await expect(page.getByRole('button', { name: 'Run step 1 of the tour' })).toBeVisible()
       expect(await violations(page)).toEqual([])
     })
 

@@ -18,12 +18,10 @@ test('the demo folio is on the shelf, and opens', async ({ folio, page }) => {
 test('folios are created, renamed, duplicated, binned and restored', async ({ page }) => {
   const title = `Sheet ${Date.now()}`
   await page.goto('/')
-  await page.getByRole('button', { name: 'New folio' }).click()
-  await page.getByRole('textbox', { name: 'Title' }).fill(title)
-  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'New folio', exact: true }).click()
   await expect(page.locator('.cm-content')).toBeFocused()
   await page.keyboard.type('x = 2')
-  await page.getByRole('button', { name: `${title} (rename)` }).click()
+  await page.getByRole('button', { name: 'New folio (rename)' }).click()
   await page.getByLabel('Title of the folio').fill(`${title} b`)
   await page.keyboard.press('Enter')
   await expect(page.locator('.status')).toHaveText(/^saved/)

@@ -7,6 +7,7 @@ import type { MenuAction } from '~/components/common/MenuButton.vue'
 import { fetchLeavesAhead } from '~/composables/leavesAhead'
 import { useOnceOpen } from '~/composables/onceOpen'
 import { useShelfFiles } from '~/composables/shelfFiles'
+import { catchTyping, typedAhead } from '~/browser/typedAhead'
 import { useShelfStore } from '~/stores/shelf'
 
 /** The shelf: the first page, with a card for each folio. */
@@ -24,7 +25,6 @@ watch(
 )
 useHead({ title: 'Shelf · Ornate Phasor' })
 
-const creating = ref(false)
 const renaming = ref<FolioCard | null>(null)
 const renameOpen = ref(false)
 const removing = ref<FolioCard | null>(null)
@@ -41,9 +41,12 @@ function onDrop(event: DragEvent): void {
   void bringIn([...(event.dataTransfer?.files ?? [])])
 }
 
-async function create(title: string): Promise<void> {
-  const folio = await shelf.create(title)
+/** A new folio opens at once: what is typed meanwhile is its first line. */
+async function create(): Promise<void> {
+  catchTyping()
+  const folio = await shelf.create()
   if (folio) await navigateTo(`/folio/${folio.id}`)
+  else typedAhead()
 }
 
 function askRename(card: FolioCard): void {
@@ -75,7 +78,8 @@ const ORDERS: Readonly<Record<ShelfSort, string>> = {
 const orders = (): MenuAction[] =>
   SHELF_SORTS.map((sort) => ({ label: ORDERS[sort], on: shelf.sort === sort, run: () => (shelf.sort = sort) }))
 const asked = useOnceOpen(
-  () => creating.value || renameOpen.value || removeOpen.value || emptyOpen.value || asking.value !== null,
+  () => renameOpen.value || removeOpen.value || emptyOpen.value || asking.value !== null,
+  'field',
 )
 </script>
 
@@ -108,7 +112,7 @@ const asked = useOnceOpen(
         <MenuButton label="Sorted by" :words="`Sorted by ${ORDERS[shelf.sort]}`" :actions="orders" />
         <v-btn @click="chooseFiles">Bring in files</v-btn>
         <v-btn :disabled="shelf.folios.length === 0 || passing !== ''" @click="saveAll">Save all</v-btn>
-        <v-btn color="primary" variant="flat" @click="creating = true"> <AppIcon :path="mdiPlus" />New folio </v-btn>
+        <v-btn color="primary" variant="flat" @click="create"> <AppIcon :path="mdiPlus" />New folio </v-btn>
       </div>
       <p v-if="shelf.message" class="failure" role="alert">{{ shelf.message }}</p>
       <p v-if="passing !== ''" class="quiet" role="status">{{ passing }}</p>
@@ -163,14 +167,6 @@ const asked = useOnceOpen(
     </main>
 
     <template v-if="asked">
-      <LazyAskDialog
-        v-model="creating"
-        title="New folio"
-        field="Title"
-        value="Problem sheet"
-        action="Create"
-        @answer="create"
-      />
       <LazySheetDialog
         :model-value="asking !== null"
         name="Folios that are here already"

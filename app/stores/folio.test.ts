@@ -419,3 +419,29 @@ describe('undo after somebody else was here', () => {
     expect([folio.title, folio.conventions.digits]).toEqual(['Theirs', 3])
   })
 })
+
+describe('the title', () => {
+  test('is that of the first heading or line until one is given, and undo takes it back with its line', () => {
+    folio.rename('a = 1')
+    folio.rewrite('line-0001', 'alpha = 1', 'edit')
+    expect(folio.title).toBe('alpha = 1')
+    folio.undo()
+    expect([folio.title, sources()[0]]).toEqual(['a = 1', 'a = 1'])
+    folio.insertNoteBelow('line-0003', '# Two numbers')
+    folio.keep()
+    expect(folio.title).toBe('Two numbers')
+    folio.rename('Sheet 4')
+    folio.rewrite('line-0001', 'beta = 1', 'edit')
+    expect(folio.title).toBe('Sheet 4')
+  })
+})
+
+test('what was typed before a line was open goes on at its end, and each line of it is kept', () => {
+  folio.edit('line-0003')
+  folio.typeOn(' + 1\nc = 3\nc*')
+  expect(sources().slice(2)).toEqual(['a + b + 1', 'c = 3', ''])
+  expect(folio.text).toBe('c*')
+  folio.typeOn('2')
+  folio.keep()
+  expect(sources().at(-1)).toBe('c*2')
+})

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import type { FolioCard, ShelfSort } from '#shared/folio'
+import type { Folio, FolioCard, ShelfSort } from '#shared/folio'
+import { UNNAMED } from '#shared/folioTitle'
 import { api, RequestError } from '~/keeping/api'
 import { usePreferencesStore } from './preferences'
 
@@ -91,6 +92,8 @@ export const useShelfStore = defineStore('shelf', () => {
     if (binOpen.value) await loadMore(true)
   }
 
+  const why = (error: unknown): string => (error instanceof Error ? error.message : 'This could not be done.')
+
   /** Runs a change and shows the shelf as it is afterwards; a failure is said, not thrown. */
   async function change<T>(action: () => Promise<T>): Promise<T | null> {
     try {
@@ -98,13 +101,20 @@ export const useShelfStore = defineStore('shelf', () => {
       await load()
       return result
     } catch (error) {
-      message.value = error instanceof Error ? error.message : 'This could not be done.'
+      message.value = why(error)
       return null
     }
   }
 
-  const create = (title: string) =>
-    change(() => api.create({ title, conventions: { ...preferences.defaults }, lines: [{ source: '' }] }))
+  /** A new folio, with the conventions that new ones begin with; the page goes there, so nothing is fetched here. */
+  async function create(title = UNNAMED): Promise<Folio | null> {
+    try {
+      return await api.create({ title, conventions: { ...preferences.defaults }, lines: [{ source: '' }] })
+    } catch (error) {
+      message.value = why(error)
+      return null
+    }
+  }
   const duplicate = (id: string) => change(() => api.duplicate(id))
   const bin = (id: string) => change(() => api.bin(id, true))
   const restore = (id: string) => change(() => api.bin(id, false))

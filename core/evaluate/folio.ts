@@ -130,7 +130,8 @@ export class FolioEvaluator {
     const scope = new Map<string, Entry>()
     for (const [index, { id }] of this.lines.entries()) {
       const cached = all[index]
-      if (!cached || visit(cached, id, { settings, index, scope, definitions, nearNames, enclosures }) === 'enough') break
+      if (!cached || visit(cached, id, { settings, index, scope, definitions, nearNames, enclosures }) === 'enough')
+        break
       if (cached.result) enter(scope, index, cached.parsed, cached.result.evaluated, cached.stamp, settings.letter)
     }
     return definitions

@@ -8,7 +8,48 @@ export interface Topic {
   readonly examples: readonly Example[]
 }
 
+/** A step of the tour: what it shows, and the lines that show it, each with what it gives where that is short. */
+export interface TourStep {
+  readonly says: string
+  readonly lines: readonly Example[]
+}
+
 const example = (entry: string, gives: string): Example => ({ entry, gives })
+
+/** The first five minutes: one small problem, line after line; each step goes on from those before it. */
+export const TOUR: readonly TourStep[] = [
+  {
+    says: 'A phasor is a magnitude and an angle. ∠ is typed /_ and ° is typed deg. Both forms of the value are shown, and its direction on a dial.',
+    lines: [example('V = 230∠30°', '199.19 + 115j')],
+  },
+  {
+    says: 'An impedance, kept under a name. j before or behind the digits is the imaginary unit.',
+    lines: [example('Z = 12 + 5j', '12 + 5j')],
+  },
+  {
+    says: 'Names stand for their values. Click the line of Z afterwards and change it: I follows, on the plane as well.',
+    lines: [example('I = V/Z', '17.546 + 2.2726j')],
+  },
+  {
+    says: 'An angle always carries its unit. A bare number is read in the unit of the conventions above, and the reading says so.',
+    lines: [example('arg(I)', '7.3801°'), example('sin(30)', '0.5')],
+  },
+  {
+    says: 'Check what you reckoned by hand: ~~ says to how many figures the two agree.',
+    lines: [example('abs(I) ~~ 17.69', 'agrees to 4 significant figures')],
+  },
+  {
+    says: 'A matrix is written by rows; solve gives the vector of the unknowns.',
+    lines: [
+      example('A = [[8 + 2j, -4], [-4, 9 - 1j]]', ''),
+      example('solve(A, [24, 0])', '[3.5473 - 1.0254j, 1.6074 - 0.27714j]'),
+    ],
+  },
+  {
+    says: 'A sweep is one quantity with many values, and so is whatever is made of it. The menu of its line draws curves or the locus.',
+    lines: [example('f = 10 to 10k per decade 20', ''), example('H = 1/(1 + j*f/500)', '')],
+  },
+]
 
 export const TOPICS: readonly Topic[] = [
   {

@@ -279,6 +279,7 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
 
 export async function seedEmptyShelf(folios: Folios): Promise<void> {
   if ((await folios.count()) > 0) return
-  for (const file of DEMO_FOLIOS)
+  // The one to begin with is the last that was changed: it stands first on the shelf.
+  for (const file of DEMO_FOLIOS.toReversed())
     await folios.create(file, file.enclosures ? new Map([[cable.enclosure.block, cable.numbers]]) : new Map())
 }

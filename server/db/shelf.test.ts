@@ -1,3 +1,4 @@
+import { DEMO_FOLIOS, seedEmptyShelf } from './demo'
 import { SHELF_PAGE, SHELF_SORTS } from '../../shared/folio'
 import { sortKey } from './shelf'
 import { openBench } from './testing'
@@ -14,6 +15,12 @@ const titles = async (asked: Parameters<typeof bench.shelf.page>[0]): Promise<st
   (await bench.shelf.page(asked)).folios.map((f) => f.title)
 const spoil = (column: string, value: string, id: string) =>
   bench.database.run(`UPDATE folios SET ${column} = ? WHERE id = ?`, [value, id])
+
+test('of the demonstration the folio to begin with stands first', async () => {
+  await seedEmptyShelf(bench.folios)
+  expect((await titles({}))[0]).toBe('Lamp circuit')
+  expect(await titles({})).toHaveLength(DEMO_FOLIOS.length)
+})
 
 test('comes in pages that go on without a gap or a double, in every order', async () => {
   for (let k = 1; k <= 110; k += 1) await make(`Sheet ${k}`, ...Array.from({ length: k % 7 }, () => 'x'))

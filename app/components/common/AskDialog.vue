@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { nextTick, ref, watch } from 'vue'
+import { ref, watch } from 'vue'
 import type { VTextField } from 'vuetify/components'
+import { useReadyField } from '~/composables/readyField'
 
 /** A question with one line of text, or with nothing but yes and no. */
 const props = defineProps<{
@@ -21,17 +22,13 @@ const entry = ref('')
 const why = ref('')
 const input = ref<VTextField | null>(null)
 
-watch(
-  open,
-  async (now) => {
-    if (!now) return
-    entry.value = props.value ?? ''
-    why.value = ''
-    await nextTick()
-    setTimeout(() => input.value?.select(), 30)
-  },
-  { immediate: true },
+useReadyField(
+  () => open.value,
+  input,
+  entry,
+  () => props.value ?? '',
 )
+watch(open, () => (why.value = ''))
 
 function answer(): void {
   const value = entry.value.trim()

@@ -7,6 +7,7 @@ import { FUNCTIONS } from '#core/functions/registry'
 import { TOPICS } from '#core/handbook/topics'
 import type { FolioCard } from '#shared/folio'
 import { api } from '~/keeping/api'
+import { useReadyField } from '~/composables/readyField'
 import { findAmong } from '~/texts/finding'
 import type { Finding } from '~/texts/finding'
 import { useFolioActions } from '~/composables/folioActions'
@@ -27,16 +28,12 @@ const field = ref<VTextField | null>(null)
 const cards = shallowRef<readonly FolioCard[]>([])
 const SHOWN = 60
 
+useReadyField(() => desk.findOpen, field, asked)
 watch(
   () => desk.findOpen,
-  async (open) => {
-    if (!open) return
-    asked.value = ''
+  (open) => {
     marked.value = 0
-    await nextTick()
-    field.value?.focus()
-    setTimeout(() => field.value?.focus(), 30)
-    await findFolios('')
+    if (open) void findFolios('')
   },
   { immediate: true },
 )

@@ -3,7 +3,7 @@ import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { signature } from '#core/functions/definition'
 import type { Example } from '#core/functions/definition'
 import { FUNCTIONS } from '#core/functions/registry'
-import { TOPICS } from '#core/handbook/topics'
+import { TOPICS, TOUR } from '#core/handbook/topics'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 
@@ -47,6 +47,14 @@ const shown = computed(() => {
     .filter((c) => c.entries.length > 0)
 })
 
+/** Lines are put in where one is, and the ledger comes into sight. */
+function putIn(lines: readonly Example[]): void {
+  folio.insertBelow(lines.flatMap((line) => [...(line.before ?? []), line.entry]))
+  desk.part = 'ledger'
+}
+
+const tourShown = computed(() => filter.value.trim() === '')
+
 async function goToTopic(): Promise<void> {
   if (desk.topic === null) return
   filter.value = ''
@@ -73,6 +81,27 @@ watch(
     />
     <div ref="list" class="chapters" tabindex="-1">
       <p v-if="shown.length === 0" class="quiet">Nothing in the handbook has these words.</p>
+      <section v-if="tourShown">
+        <h2>Five minutes with the ledger</h2>
+        <article data-entry="tour" tabindex="-1">
+          <p>
+            One small problem, line after line. Each step puts its lines into your folio; undo takes them out again.
+          </p>
+          <ol class="tour">
+            <li v-for="(step, k) in TOUR" :key="step.says">
+              <p>{{ step.says }}</p>
+              <HandbookExample
+                v-for="(line, at) in step.lines"
+                :key="line.entry"
+                :example="line"
+                :label="at === 0 ? `Run step ${k + 1} of the tour` : ''"
+                words="run it"
+                @put="putIn(step.lines)"
+              />
+            </li>
+          </ol>
+        </article>
+      </section>
       <section v-for="chapter in shown" :key="chapter.title">
         <h2>{{ chapter.title }}</h2>
         <article
@@ -87,18 +116,12 @@ watch(
           <p v-if="entry.also.length > 0" class="quiet">also read: {{ entry.also.join(', ') }}</p>
           <ul>
             <li v-for="example in entry.examples" :key="example.entry">
-              <code v-for="line in example.before ?? []" :key="line">{{ line }}</code>
-              <code>{{ example.entry }}</code>
-              <span class="gives"><ValueText :text="example.gives" letter="j" /></span>
-              <v-btn
-                variant="text"
-                class="link try"
-                :disabled="!folio.writable"
-                :aria-label="`Put ${example.entry} into the ledger`"
-                @click="folio.insertBelow([...(example.before ?? []), example.entry])"
-              >
-                try it
-              </v-btn>
+              <HandbookExample
+                :example="example"
+                :label="`Put ${example.entry} into the ledger`"
+                words="try it"
+                @put="putIn([example])"
+              />
             </li>
           </ul>
         </article>
@@ -132,6 +155,7 @@ h2 {
   border-bottom: 3px double var(--brass);
 }
 article {
+  scroll-margin-top: 44px;
   padding: 10px 2px;
   border-bottom: 1px solid var(--rule);
 }
@@ -158,26 +182,12 @@ ul {
   margin: 4px 0 0;
   padding: 0;
 }
-li {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 2px 12px;
-  padding: 1px 0;
+.tour {
+  margin: 4px 0 0;
+  padding-left: 22px;
 }
-code {
-  font-family: var(--mono);
-  background: var(--rail);
-  padding: 1px 6px;
-  border-radius: var(--corner);
-}
-.gives::before {
-  content: '= ';
-  color: var(--quiet);
-}
-.v-btn.try {
-  margin-left: auto;
-  font-size: 13.5px;
-  color: var(--teal);
+.tour > li::marker {
+  font-family: var(--serif);
+  color: var(--brass-text);
 }
 </style>

@@ -48,8 +48,11 @@ function keep(): void {
   min-width: 0;
 }
 .v-btn.v-btn--variant-text {
+  /* A title that becomes another as its line is kept does not shrink away from under the pointer. */
+  min-width: 160px;
   max-width: 100%;
   padding: 0;
+  justify-content: flex-start;
   font: inherit;
   font-family: var(--serif);
   line-height: 1.3;

@@ -2,6 +2,7 @@
 import { mdiPlus } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { Line } from '#shared/folio'
+import { onlyOffered } from '~/lines/firstLines'
 import { typeset } from '~/texts/typeset'
 import { useLineDragging } from '~/composables/lineDragging'
 import { useRowWindow } from '~/composables/rowWindow'
@@ -137,7 +138,13 @@ useLineDragging(list, '.number', (from, to) => {
   if (line) folio.moveTo(line.id, rows.first.value + to)
 })
 
-const empty = computed(() => folio.lines.every((l) => l.source === '') && folio.text === '')
+const beginning = computed(
+  () =>
+    folio.writable &&
+    desk.stroll === null &&
+    onlyOffered(folio.lines.map((l) => l.source)) &&
+    onlyOffered([folio.text]),
+)
 
 function leave(event: FocusEvent): void {
   // Leaving the ledger for another part of the page keeps the line.
@@ -179,14 +186,7 @@ function leave(event: FocusEvent): void {
       />
     </ol>
     <div v-if="rows.below.value > 0" :style="{ height: `${rows.below.value}px` }" />
-    <div v-if="empty" class="guide">
-      <p>Type a line and it answers as you go; ? finds anything. Three to try:</p>
-      <ul>
-        <li><code>V = 230/_0</code> a phasor, kept as V</li>
-        <li><code>Z = 12 + 5j</code> an impedance</li>
-        <li><code>I = V/Z</code> and change Z: I follows</li>
-      </ul>
-    </div>
+    <FirstLinesGuide v-if="beginning" />
     <v-btn
       v-if="desk.stroll === null && folio.writable"
       variant="text"
@@ -283,27 +283,6 @@ function leave(event: FocusEvent): void {
   grid-row: 1 / span 2;
   align-self: center;
 }
-.guide {
-  padding: 16px 16px 8px 58px;
-  color: var(--quiet);
-}
-.guide p {
-  margin: 0 0 8px;
-}
-.guide ul {
-  margin: 0;
-  padding-left: 18px;
-}
-.guide li {
-  padding: 2px 0;
-}
-code {
-  font-family: var(--mono);
-  color: var(--ink);
-  background: var(--rail);
-  padding: 1px 6px;
-  border-radius: var(--corner);
-}
 .v-btn.add {
   margin: 8px 0 0 46px;
   color: var(--quiet);
@@ -314,9 +293,6 @@ code {
 @media (max-width: 899px) {
   .head {
     display: none;
-  }
-  .guide {
-    padding-left: 42px;
   }
   .stacked :deep(.outcome) {
     grid-template-columns: 22px minmax(0, 1fr) 40px;

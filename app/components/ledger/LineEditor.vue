@@ -3,6 +3,7 @@ import { nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { EditorView } from '@codemirror/view'
 import { createEntry, markProblem } from '~/browser/entryEditor'
 import type { Entry } from '~/browser/entryEditor'
+import { typedAhead } from '~/browser/typedAhead'
 import { completionsAbove } from '~/lines/completions'
 import { useDeskStore } from '~/stores/desk'
 import { useFileOpening } from '~/composables/fileOpening'
@@ -66,6 +67,7 @@ onMounted(() => {
     complete: () => completionsAbove(viewsAbove()),
   })
   entry.view.focus()
+  folio.typeOn(typedAhead())
   host.value.closest('.row')?.scrollIntoView({ block: 'nearest' })
   recall.end()
 })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
+import { typedAhead } from '~/browser/typedAhead'
 import { useFolioStore } from '~/stores/folio'
 
 /** Takes what is typed into a line while its editor is still being fetched, or where it cannot be. */
@@ -7,7 +8,10 @@ defineOptions({ inheritAttrs: false })
 defineProps<{ number: number }>()
 const folio = useFolioStore()
 const field = ref<HTMLInputElement | null>(null)
-onMounted(() => field.value?.focus())
+onMounted(() => {
+  field.value?.focus()
+  folio.typeOn(typedAhead())
+})
 
 function typed(): void {
   if (field.value) folio.type(field.value.value)

@@ -22,7 +22,7 @@ const rows = computed(() => (props.open ? props.marks : props.marks.slice(0, SPO
     role="group"
     :aria-label="`Table of plate ${number}`"
   >
-    <v-table :aria-label="`Values on plate ${number}`" :aria-rowcount="marks.length + 1">
+    <v-table :aria-label="`Values on plate ${number}`">
       <thead>
         <tr>
           <th scope="col">Name</th>

@@ -91,6 +91,8 @@ canvas:focus-visible {
   position: absolute;
   inset: auto 24px;
   margin: 0;
+  padding: 4px 0;
+  background: var(--leaf);
   text-align: center;
   color: var(--quiet);
   pointer-events: none;

@@ -11,6 +11,7 @@ import { useOnceOpen } from '~/composables/onceOpen'
 import { fetchLineEditor } from '~/lines/lineEditor'
 import { saveFolioFile } from '~/keeping/folioFile'
 import { isKey } from '~/texts/keys'
+import { typedAhead } from '~/browser/typedAhead'
 import { pageNonce } from '~/browser/nonce'
 import { useDeskStore } from '~/stores/desk'
 import { useExchangeStore } from '~/stores/exchange'
@@ -59,6 +60,7 @@ watch(
     if (status === 'ready' && exchange.unload()) return desk.show('import')
     if (status === 'ready' && exchange.returned) return desk.show('compare')
     if (status === 'ready' && folio.lines.length === 1 && only?.source === '') folio.edit(only.id)
+    else typedAhead()
   },
 )
 
@@ -224,11 +226,11 @@ function startSplit(event: PointerEvent): void {
 // What opens over the page.
 
 const once = {
-  find: useOnceOpen(() => desk.findOpen),
+  find: useOnceOpen(() => desk.findOpen, 'field'),
   keys: useOnceOpen(() => desk.keysOpen),
   conventions: useOnceOpen(() => desk.conventionsOpen),
-  renaming: useOnceOpen(() => desk.renaming !== null),
-  answering: useOnceOpen(() => desk.answering !== null),
+  renaming: useOnceOpen(() => desk.renaming !== null, 'field'),
+  answering: useOnceOpen(() => desk.answering !== null, 'field'),
 }
 void fetchLineEditor()
 </script>

@@ -1,6 +1,7 @@
 import { computed, ref, shallowRef } from 'vue'
 import { applyOperation, invertOperation, stillStands } from '#shared/operations'
-import type { Operation } from '#shared/operations'
+import type { FolioState, Operation } from '#shared/operations'
+import { ownTitle } from '#shared/folioTitle'
 import { fullSentence } from '~/keeping/saving'
 import { STEPS_MOST } from '~/keeping/steps'
 import type { Step } from '~/keeping/steps'
@@ -78,14 +79,25 @@ export function createHistory(doc: FolioDocument, links: Links) {
     group?: string,
   ): readonly Operation[] {
     if (!writable.value) return []
+    const before = state.value
     const { done, inverse } = apply(operations)
     if (done.length === 0) return done
+    const named = apply(naming(before))
+    done.push(...named.done)
+    inverse.unshift(...named.inverse)
     remember(done)
     const step: Step = { label, operations: done, inverse, line, ...(group === undefined ? {} : { group }) }
     undoSteps.value = [...undoSteps.value.slice(-(STEPS_MOST - 1)), step]
     redoSteps.value = []
     keepSteps()
     return done
+  }
+
+  /** A folio that nobody has given a title is called after its first heading or line, and follows it. */
+  function naming(before: FolioState): readonly Operation[] {
+    if (before.title !== state.value.title || before.title !== ownTitle(before.lines)) return []
+    const title = ownTitle(state.value.lines)
+    return title === before.title ? [] : [{ type: 'rename', title }]
   }
 
   function remember(done: readonly Operation[]): void {

@@ -3,7 +3,7 @@ import { sentence } from '#core/sentences/sentences'
 import type { Conventions } from '#core/format/conventions'
 import type { Enclosure } from '#shared/enclosure'
 import { ANSWER_LENGTH_MAX } from '#shared/folio'
-import type { LineMark, SheetHead } from '#shared/folio'
+import type { Line, LineMark, SheetHead } from '#shared/folio'
 import { newId } from '#shared/id'
 import { counted, LINE_LENGTH_MAX, TITLE_LENGTH_MAX } from '#shared/limits'
 import { difference } from '#shared/operations'
@@ -49,16 +49,28 @@ export function createLineChanges(
     else insertAt(lines.value.length)
   }
 
+  /** What was typed before its line was open goes on at the end of that; each line of it is kept. */
+  function typeOn(typed: string): void {
+    for (const [k, part] of typed.split('\n').entries()) {
+      if (k > 0) keepAndGoOn()
+      if (part !== '') type(text.value + part)
+    }
+  }
+
   function insertAt(at: number, source = ''): void {
     const operation = insertion(at, source)
     perform('new line', [operation], operation.line.id)
     edit(operation.line.id)
   }
 
-  /** Lines of text put in below the current one. */
+  /** Lines of text put in below the current one, or in its place where that is empty. */
   function insertBelow(sources: readonly string[]): void {
     leave()
-    void insertMany('insert lines', sources, current.value)
+    const group = newId()
+    const empty = current.value === null ? [] : emptyAbove(indexOf(current.value) + 1)
+    void insertMany('insert lines', sources, current.value, false, group).then(() => {
+      if (empty.length > 0) perform('insert lines', empty, null, group)
+    })
   }
 
   /**
@@ -125,6 +137,16 @@ export function createLineChanges(
     const last = operations.at(-1)
     if (perform('insert lines', [...operations, ...emptyAbove(at)]).length > 0 && last?.type === 'insert')
       reveal(last.line.id)
+  }
+
+  /** Lines put in above the empty last line, where one goes on typing. */
+  function putInAndGoOn(plain: Parameters<typeof insertPlain>[0]): void {
+    leave()
+    const isFree = (line: Line | undefined): boolean => line?.source === '' && !line.note
+    insertPlain(plain, lines.value.length - (isFree(lines.value.at(-1)) ? 1 : 0))
+    const last = lines.value.at(-1)
+    if (last && isFree(last)) edit(last.id)
+    else insertAt(lines.value.length)
   }
 
   /** A note put in below a line, or at the end. */
@@ -312,7 +334,7 @@ export function createLineChanges(
   }
 
   return {
-    takeOverlong, keepAndGoOn, insertAt, insertBelow, insertPlain, insertNoteBelow, remove, moveBy, moveTo, duplicate, toggle, turn, paste,
+    takeOverlong, keepAndGoOn, typeOn, insertAt, insertBelow, insertPlain, putInAndGoOn, insertNoteBelow, remove, moveBy, moveTo, duplicate, toggle, turn, paste,
     rewrite, typeOver, renameName, goBackTo, takeFromFile, answer, writeHead, enclose, unenclose, convene, rename,
   } // prettier-ignore
 }

@@ -1,0 +1,43 @@
+import type { Line } from './folio'
+
+/** What a folio is called that has neither a title nor a line. */
+export const UNNAMED = 'New folio'
+/** A title that is taken from a line is cut to so many characters. */
+const TAKEN_MOST = 60
+
+const HEADING = /^\s{0,3}#{1,6}\s+(\S.*?)\s*#*\s*$/m
+
+/**
+ * The title that a folio has by itself: its first heading, else its first line
+ * that says anything. While the title is the one it would have by itself, it follows.
+ */
+export function ownTitle(lines: readonly Line[]): string {
+  let first = ''
+  for (const line of lines) {
+    if (line.note) {
+      const heading = HEADING.exec(line.source)?.[1]
+      if (heading !== undefined) return cut(plain(heading))
+    }
+    if (first === '') first = plain(line.source.split('\n').find((part) => plain(part) !== '') ?? '')
+  }
+  return first === '' ? UNNAMED : cut(first)
+}
+
+/** Without the marks of headings, lists, emphasis and remarks. */
+function plain(text: string): string {
+  return text
+    .replace(/^\s*(?:#+|[-+*>]|\d+\.)\s+/, '')
+    .replace(/\*\*|__|`/g, '')
+    .replace(/\s+/g, ' ')
+    .trim()
+}
+
+function cut(text: string): string {
+  const signs = [...text]
+  return signs.length <= TAKEN_MOST
+    ? text
+    : `${signs
+        .slice(0, TAKEN_MOST - 1)
+        .join('')
+        .trimEnd()}…`
+}
