@@ -3,7 +3,7 @@ import { expect, test } from './folio'
 test('lines are typed, read back as mathematics, and answer as they are typed', async ({ folio, page }) => {
   await folio.open([''])
   await expect(folio.editor).toBeFocused()
-  await expect(page.getByText('Three to try')).toBeVisible()
+  await expect(page.getByText('let one of these be typed for you')).toBeVisible()
 
   await page.keyboard.type('V = 230/_0')
   await expect(folio.editor).toHaveText('V = 230∠0')
