@@ -112,6 +112,11 @@ export function useFolioActions() {
         run: () => (preferences.grouping = !preferences.grouping),
       },
       {
+        label: preferences.close ? 'Roomy rows' : 'Close rows: more lines in sight',
+        also: 'dense compact small height',
+        run: () => (preferences.close = !preferences.close),
+      },
+      {
         label: preferences.theme === 'day' ? 'Night theme' : 'Day theme',
         also: 'dark light',
         run: () => (preferences.theme = preferences.theme === 'day' ? 'night' : 'day'),

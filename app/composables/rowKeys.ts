@@ -2,6 +2,11 @@ import type { Line } from '#shared/folio'
 import { isKey } from '~/texts/keys'
 import { useFolioStore } from '~/stores/folio'
 
+/** Whether a control can be seen, and used. */
+function isShown(control: HTMLElement): boolean {
+  return !control.hasAttribute('disabled') && control.getClientRects().length > 0
+}
+
 /** Keys on a row that is not being edited, and clicks on its number. */
 export function useRowKeys(line: () => Line, number: () => number, mend: () => void) {
   const folio = useFolioStore()
@@ -36,6 +41,28 @@ export function useRowKeys(line: () => Line, number: () => number, mend: () => v
     event.preventDefault()
   }
 
+  /**
+   * A row is one stop of the Tab key. From what opens its line the left and right
+   * arrows go through its other controls; up and down leave the row, Escape goes back.
+   */
+  function within(event: KeyboardEvent): void {
+    const { key, target, currentTarget } = event
+    if (event.defaultPrevented || event.altKey || event.ctrlKey || event.metaKey || event.shiftKey) return
+    if (!(target instanceof HTMLElement) || !(currentTarget instanceof HTMLElement)) return
+    if (folio.editing?.id === line().id) return
+    const controls = [...currentTarget.querySelectorAll<HTMLElement>('button, [tabindex]')].filter(isShown)
+    const opener = currentTarget.querySelector<HTMLElement>('.opener')
+    const at = controls.indexOf(target)
+    const by = key === 'ArrowRight' ? 1 : key === 'ArrowLeft' ? -1 : 0
+    if (at < 0) return
+    if (by !== 0) controls[at + by]?.focus()
+    else if (target !== opener && key === 'Escape') opener?.focus()
+    else if (target !== opener && (key === 'ArrowUp' || key === 'ArrowDown')) focusRow(key === 'ArrowUp' ? -1 : 1)
+    else return
+    event.preventDefault()
+    event.stopPropagation()
+  }
+
   /** Shift and Ctrl on the number select several lines. */
   function onNumber(event: MouseEvent): void {
     const { id } = line()
@@ -47,5 +74,5 @@ export function useRowKeys(line: () => Line, number: () => number, mend: () => v
     }
   }
 
-  return { onKey, onNumber }
+  return { onKey, onNumber, within }
 }

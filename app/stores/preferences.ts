@@ -13,6 +13,7 @@ interface Stored {
   readonly theme?: unknown
   readonly plateShare?: unknown
   readonly grouping?: unknown
+  readonly close?: unknown
   readonly defaults?: unknown
 }
 
@@ -35,6 +36,8 @@ export const usePreferencesStore = defineStore('preferences', () => {
   const plateShare = ref(clampShare(typeof stored.plateShare === 'number' ? stored.plateShare : 40))
   /** True while readings show every bracket that was supplied. */
   const grouping = ref(stored.grouping === true)
+  /** True while the rows of the ledger stand close. */
+  const close = ref(stored.close === true)
 
   /** The conventions that new folios begin with. */
   const defaults = ref<Conventions>({ ...DEFAULT_CONVENTIONS, ...storedConventions(stored.defaults) })
@@ -48,7 +51,7 @@ export const usePreferencesStore = defineStore('preferences', () => {
   }
 
   watch(
-    [theme, plateShare, grouping, defaults],
+    [theme, plateShare, grouping, close, defaults],
     () => {
       try {
         localStorage.setItem(
@@ -57,6 +60,7 @@ export const usePreferencesStore = defineStore('preferences', () => {
             theme: theme.value,
             plateShare: plateShare.value,
             grouping: grouping.value,
+            close: close.value,
             defaults: defaults.value,
           }),
         )
@@ -78,7 +82,7 @@ export const usePreferencesStore = defineStore('preferences', () => {
     { immediate: true, flush: 'sync' },
   )
 
-  return { theme, plateShare, grouping, defaults, setPlateShare }
+  return { theme, plateShare, grouping, close, defaults, setPlateShare }
 })
 
 function storedConventions(data: unknown): Partial<Conventions> {

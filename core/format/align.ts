@@ -1,39 +1,43 @@
-/** Texts of one column put under one another with their decimal points aligned, padded with blanks. */
+/**
+ * Texts of one column put under one another, padded with blanks: the decimal
+ * marks of real and imaginary parts, magnitudes and angles, the signs between
+ * them and the imaginary letters all stand in a line.
+ */
 
-const REAL = /^([-−]?\d+)(\.\d+)?((?:e-?\d+)?[a-zµ°]*)$/i
+const NUMBER = /^([-−]?\d[\d ]*)(\.\d+)?((?:e-?\d+)?[a-zµ°]*)$/i
 const COMPLEX = /^(.*?\S) ([+-]) (.*)$/
+const POLAR = /^(.*?\S) (∠) (.*)$/
+/** An imaginary part: its letter in front of the digits, or behind them. */
+const IMAGINARY = /^([ij]?)(.*?)([ij]?)$/
 
 export function alignColumn(texts: readonly string[]): readonly string[] {
-  if (texts.every((t) => REAL.test(t))) return alignPoints(texts)
-  const parts = texts.map((t) => COMPLEX.exec(t))
-  if (parts.some((p) => p !== null) && texts.every((t, k) => parts[k] !== null || REAL.test(t))) {
+  if (texts.every((t) => NUMBER.test(t))) return alignPoints(texts)
+  for (const form of [COMPLEX, POLAR]) {
+    const parts = texts.map((t) => form.exec(t))
+    if (!parts.some((p) => p !== null) || !texts.every((t, k) => parts[k] || NUMBER.test(t))) continue
     const left = alignPoints(parts.map((p, k) => p?.[1] ?? texts[k] ?? ''))
-    const right = padded(
-      parts.map((p) => p?.[3] ?? ''),
-      'right',
-    )
-    return texts.map((_, k) => {
-      const p = parts[k]
-      return p ? `${left[k]} ${p[2]} ${right[k]}` : `${left[k]}${' '.repeat(3 + (right[k]?.length ?? 0))}`
-    })
+    const right = alignImaginary(parts.map((p) => p?.[3] ?? ''))
+    return texts.map((_, k) => `${left[k]} ${parts[k]?.[2] ?? ' '} ${right[k]}`)
   }
   return padded(texts, 'left')
 }
 
+function alignImaginary(texts: readonly string[]): readonly string[] {
+  const parts = texts.map((t) => IMAGINARY.exec(t))
+  const points = alignPoints(parts.map((p, k) => p?.[2] ?? texts[k] ?? ''))
+  const before = padded(parts.map((p) => p?.[1] ?? ''), 'right') // prettier-ignore
+  const behind = padded(parts.map((p) => p?.[3] ?? ''), 'right') // prettier-ignore
+  return texts.map((_, k) => `${before[k]}${points[k]}${behind[k]}`)
+}
+
 function alignPoints(texts: readonly string[]): readonly string[] {
   const split = texts.map((t) => {
-    const match = REAL.exec(t)
+    const match = NUMBER.exec(t)
     return match ? { whole: match[1] ?? '', part: `${match[2] ?? ''}${match[3] ?? ''}` } : { whole: t, part: '' }
   })
-  const wholes = padded(
-    split.map((s) => s.whole),
-    'left',
-  )
-  const partsOf = padded(
-    split.map((s) => s.part),
-    'right',
-  )
-  return texts.map((_, k) => `${wholes[k]}${partsOf[k]}`)
+  const wholes = padded(split.map((s) => s.whole), 'left') // prettier-ignore
+  const parts = padded(split.map((s) => s.part), 'right') // prettier-ignore
+  return texts.map((_, k) => `${wholes[k]}${parts[k]}`)
 }
 
 function padded(texts: readonly string[], side: 'left' | 'right'): readonly string[] {

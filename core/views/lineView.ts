@@ -1,3 +1,4 @@
+import { repeatsReading } from './repeats'
 import type { Code } from '../values/problemData'
 import type { LineResult } from '../evaluate/lineResult'
 import { definedName } from '../notation/references'
@@ -46,6 +47,8 @@ export interface LineView {
   readonly grouped: string
   readonly remark: string | null
   readonly readout: Readout
+  /** True where the reading already says what the readout would. */
+  readonly repeats: boolean
   /** `exact`: all digits are on show; `exact-rounded`: exact but shown rounded; `rounded`: a double. */
   readonly exactness: Exactness['shown'] | null
   /** An exact value as a fraction, where the readout shows it rounded. */
@@ -116,6 +119,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     grouped: readingOf(true),
     remark: parsed.remark,
     readout: shown,
+    repeats: repeatsReading(parsed.source, bound.body, shown),
     exactness: exact?.shown ?? null,
     fraction: exact?.fraction ?? null,
     problem: failed ? showProblem(failed) : null,

@@ -12,6 +12,7 @@ export interface MenuAction {
   readonly danger?: boolean
   readonly run: () => void
 }
+defineOptions({ inheritAttrs: false })
 const props = defineProps<{
   label: string
   actions: readonly MenuAction[] | (() => readonly MenuAction[])
@@ -36,6 +37,7 @@ async function toggle(): Promise<void> {
 <template>
   <button
     ref="button"
+    v-bind="$attrs"
     type="button"
     class="menu-button"
     :class="{ worded: words }"

@@ -1,26 +1,35 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { alignColumn } from '#core/format/align'
 import type { Readout } from '#core/format/readout'
 
 /** The entries of a vector, one below the other with their places; a long one folds. */
-const props = defineProps<{ readout: Extract<Readout, { shape: 'list' }>; letter: 'i' | 'j' }>()
+const props = defineProps<{
+  readout: Extract<Readout, { shape: 'list' }>
+  letter: 'i' | 'j'
+  /** The reading says the entries already: only what they come to is told. */
+  said: boolean
+}>()
 const FOLDED = 6
 const open = ref(false)
 const shown = computed(() => (open.value ? props.readout.entries : props.readout.entries.slice(0, FOLDED)))
+/** Both columns, aligned; an entry of one form has it in the first. */
+const columns = computed(() => ({
+  first: alignColumn(shown.value.map((entry) => (typeof entry === 'string' ? entry : entry.rectangular))),
+  polar: alignColumn(shown.value.map((entry) => (typeof entry === 'string' ? '' : entry.polar))),
+}))
+const twins = computed(() => shown.value.some((entry) => typeof entry !== 'string'))
 const hidden = computed(() => props.readout.count - shown.value.length)
 </script>
 
 <template>
   <div class="entries">
-    <table :aria-label="`Vector of ${readout.count} entries`">
+    <table v-if="!said" :aria-label="`Vector of ${readout.count} entries`">
       <tbody>
-        <tr v-for="(entry, k) in shown" :key="k">
+        <tr v-for="(text, k) in columns.first" :key="k">
           <th scope="row">{{ k + 1 }}</th>
-          <td v-if="typeof entry === 'string'" colspan="2"><ValueText :text="entry" :letter="letter" /></td>
-          <template v-else>
-            <td><ValueText :text="entry.rectangular" :letter="letter" /></td>
-            <td><ValueText :text="entry.polar" :letter="letter" /></td>
-          </template>
+          <td><ValueText :text="text" :letter="letter" /></td>
+          <td v-if="twins"><ValueText :text="columns.polar[k] ?? ''" :letter="letter" /></td>
         </tr>
       </tbody>
     </table>
@@ -29,8 +38,9 @@ const hidden = computed(() => props.readout.count - shown.value.length)
       <span v-if="readout.size.direction">direction <ValueText :text="readout.size.direction" :letter="letter" /></span>
     </p>
     <button
-      v-if="readout.entries.length > FOLDED"
+      v-if="readout.entries.length > FOLDED && !said"
       type="button"
+      tabindex="-1"
       class="fold"
       :aria-expanded="open"
       @click="open = !open"
@@ -47,7 +57,11 @@ const hidden = computed(() => props.readout.count - shown.value.length)
 
 <style scoped>
 .entries {
-  padding: 6px 12px 6px 30px;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 16px;
+  padding: 6px 12px 6px 28px;
 }
 table {
   border-collapse: collapse;
@@ -65,16 +79,18 @@ th {
 td {
   padding: 1px 14px 1px 0;
 }
+td :deep(.value) {
+  white-space: pre;
+}
 .size {
   display: flex;
   flex-wrap: wrap;
   gap: 2px 16px;
-  margin: 4px 0 0;
+  margin: 0;
   font-size: 13.5px;
   color: var(--quiet);
 }
 .fold {
-  margin-top: 4px;
   font-size: 13.5px;
   color: var(--quiet);
   text-decoration: underline;

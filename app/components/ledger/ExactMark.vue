@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { LineView } from '#core/views/lineView'
 
 /** `=` where every digit of an exact value is on show, `≈` where it is not. */
-const props = defineProps<{ view: LineView; digits: number; reachable: boolean }>()
+const props = defineProps<{ view: LineView; digits: number }>()
 const mark = computed(() => {
   const { exactness, fraction } = props.view
   switch (exactness) {
@@ -28,5 +28,5 @@ const mark = computed(() => {
 </script>
 
 <template>
-  <MarkBadge v-if="mark" v-bind="mark" :reachable="reachable" />
+  <MarkBadge v-if="mark" v-bind="mark" />
 </template>

@@ -4,7 +4,7 @@ import type { Line } from '#shared/folio'
 import { useFolioStore } from '~/stores/folio'
 
 /** Folds and unfolds what stands below a heading. */
-defineProps<{ line: Line; number: number; reachable: boolean }>()
+defineProps<{ line: Line; number: number }>()
 const folio = useFolioStore()
 </script>
 
@@ -14,7 +14,7 @@ const folio = useFolioStore()
     class="fold-toggle"
     :aria-expanded="!line.folded"
     :aria-label="line.folded ? `Unfold what stands below line ${number}` : `Fold what stands below line ${number}`"
-    :tabindex="reachable ? 0 : -1"
+    tabindex="-1"
     @click="folio.toggle(line.id, 'folded')"
   >
     <AppIcon :path="line.folded ? mdiChevronRight : mdiChevronDown" />

@@ -155,7 +155,14 @@ function leave(event: FocusEvent): void {
 </script>
 
 <template>
-  <section ref="pane" class="ledger" :class="{ stacked }" :style="sizes" aria-label="Ledger" @focusout="leave">
+  <section
+    ref="pane"
+    class="ledger"
+    :class="{ stacked, close: preferences.close }"
+    :style="sizes"
+    aria-label="Ledger"
+    @focusout="leave"
+  >
     <div class="head">
       <span class="head-entry"
         >Entry<v-btn
@@ -165,7 +172,15 @@ function leave(event: FocusEvent): void {
           :aria-pressed="preferences.grouping"
           @click="preferences.grouping = !preferences.grouping"
         >
-          ( ) grouping
+          ( ) grouping </v-btn
+        ><v-btn
+          data-tip="Rows as low as they can be: more lines in sight"
+          variant="text"
+          class="grouping"
+          :aria-pressed="preferences.close"
+          @click="preferences.close = !preferences.close"
+        >
+          close rows
         </v-btn></span
       >
       <span v-if="stacked" class="head-twin">Rectangular and polar</span>
@@ -267,6 +282,30 @@ function leave(event: FocusEvent): void {
 .moving {
   background: var(--select);
 }
+/* Close rows: what is read and what it comes to keep their size, the room around them goes. */
+.close :deep(.row) {
+  min-height: 28px;
+}
+.close :deep(.opener),
+.close :deep(.cell),
+.close :deep(.matrix),
+.close :deep(.entries) {
+  padding-block: 1px;
+}
+.close :deep(.dial-cell) {
+  padding-block: 0;
+}
+.close :deep(.dial) {
+  width: 24px;
+  height: 24px;
+}
+.close :deep(.trailing) {
+  display: inline;
+  padding-left: 16px;
+}
+.close :deep(.note-opener) {
+  padding-block: 4px;
+}
 .stacked :deep(.outcome) {
   grid-template-columns: 24px var(--rectangular-width) 40px;
 }
@@ -293,9 +332,6 @@ function leave(event: FocusEvent): void {
 @media (max-width: 899px) {
   .head {
     display: none;
-  }
-  .stacked :deep(.outcome) {
-    grid-template-columns: 22px minmax(0, 1fr) 40px;
   }
 }
 </style>

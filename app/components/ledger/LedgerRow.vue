@@ -24,7 +24,7 @@ const desk = useDeskStore()
 const words = useLineWords(() => props.line)
 const { editing, view, draft, keptProblem, shownProblem, waiting, stale, hints, held, marked, applyFix, draftFix } =
   words
-const { onKey, onNumber } = useRowKeys(
+const { onKey, onNumber, within } = useRowKeys(
   () => props.line,
   () => props.number,
   words.mend,
@@ -36,7 +36,7 @@ const chosen = computed(() => folio.selected.has(props.line.id))
 const hue = computed(() => plates.inks.get(props.line.id)?.hue ?? null)
 const remarkOnly = computed(() => view.value?.kind === 'remark' && !props.line.note)
 const unitDependent = computed(() => view.value?.unitDependent ?? false)
-/** The row that the Tab key stops at: its marks can be reached too. */
+/** The row that the Tab key stops at: the arrows go on within it. */
 const reachable = computed(() => isCurrent.value || (folio.current === null && props.number === 1))
 
 const editor = ref<{ insert: (text: string) => void } | null>(null)
@@ -113,6 +113,7 @@ watch(
     }"
     :style="hue === null ? {} : { '--own-hue': `var(--hue-${hue + 1})` }"
     :data-line="number"
+    @keydown="within"
   >
     <span class="stroke" :class="{ hued: hue !== null }" aria-hidden="true" />
     <span class="number" title="Drag to move the line; Shift or Ctrl and a click select several" @click="onNumber">
@@ -122,56 +123,56 @@ watch(
       {{ number }}
     </span>
 
-    <div class="entry">
-      <FoldToggle v-if="heading && !editing" :line="line" :number="number" :reachable="reachable" />
-      <NoteEditor v-if="editing && line.note" :id="line.id" :number="number" />
-      <component
-        :is="lineEditor"
-        v-else-if="editing"
-        :id="line.id"
-        :key="folio.editing?.session"
-        ref="editor"
-        :number="number"
-        :caret="folio.editing?.caret ?? 'end'"
-        :mark="shownProblem?.at ?? null"
-        :fix="draftFix"
-      />
-      <LineOpener
-        v-else
-        ref="opener"
-        :line="line"
-        :number="number"
-        :view="view"
-        :marked="marked"
-        :slim="slim"
-        :reachable="reachable"
-        @pressed="onKey"
-      />
-      <span v-if="section.length > 0" class="folded-note">{{ sectionText }}</span>
-      <MarkBadge
-        v-if="line.answer && !editing"
-        class="unit-badge"
-        :sign="line.answer"
-        tone="exact"
-        :explanation="`The answer to part ${line.answer}: boxed on the sheet, and listed there.`"
-        :reachable="reachable"
-      />
-      <MarkBadge
-        v-if="unitDependent && !editing"
-        class="unit-badge"
-        :sign="folio.conventions.angle === 'deg' ? '°' : 'rad'"
-        tone="unit"
-        :explanation="`A bare number in this line is read in ${folio.conventions.angle === 'deg' ? 'degrees' : 'radians'}, because the conventions say so.`"
-        :reachable="reachable"
-      />
-    </div>
+    <div class="body">
+      <div class="entry">
+        <FoldToggle v-if="heading && !editing" :line="line" :number="number" />
+        <NoteEditor v-if="editing && line.note" :id="line.id" :number="number" />
+        <component
+          :is="lineEditor"
+          v-else-if="editing"
+          :id="line.id"
+          :key="folio.editing?.session"
+          ref="editor"
+          :number="number"
+          :caret="folio.editing?.caret ?? 'end'"
+          :mark="shownProblem?.at ?? null"
+          :fix="draftFix"
+        />
+        <LineOpener
+          v-else
+          ref="opener"
+          :line="line"
+          :number="number"
+          :view="view"
+          :marked="marked"
+          :slim="slim"
+          :reachable="reachable"
+          @pressed="onKey"
+        />
+        <span v-if="section.length > 0" class="folded-note">{{ sectionText }}</span>
+        <MarkBadge
+          v-if="line.answer && !editing"
+          class="unit-badge"
+          :sign="line.answer"
+          tone="exact"
+          :explanation="`The answer to part ${line.answer}: boxed on the sheet, and listed there.`"
+        />
+        <MarkBadge
+          v-if="unitDependent && !editing"
+          class="unit-badge"
+          :sign="folio.conventions.angle === 'deg' ? '°' : 'rad'"
+          tone="unit"
+          :explanation="`A bare number in this line is read in ${folio.conventions.angle === 'deg' ? 'degrees' : 'radians'}, because the conventions say so.`"
+        />
+      </div>
 
-    <div class="outcome" :class="{ stale }">
-      <LineOutcome :line="line" :number="number" :hue="hue" :reachable="reachable" :failed="keptProblem !== null" />
+      <div class="outcome" :class="{ stale }">
+        <LineOutcome :line="line" :number="number" :hue="hue" :failed="keptProblem !== null" />
+      </div>
     </div>
 
     <div class="row-menu">
-      <MenuButton :label="`Actions for line ${number}`" :actions="() => actionsFor(line.id)" />
+      <MenuButton tabindex="-1" :label="`Actions for line ${number}`" :actions="() => actionsFor(line.id)" />
     </div>
 
     <LineStrip v-if="editing && !line.note" :draft="draft" :view="view" :waiting="waiting" :stale="stale" />
@@ -196,7 +197,7 @@ watch(
 .row {
   position: relative;
   display: grid;
-  grid-template-columns: 4px 50px minmax(0, 1fr) auto 36px;
+  grid-template-columns: 4px 50px minmax(0, 1fr) 36px;
   align-items: stretch;
   min-height: 44px;
   border-bottom: 1px solid var(--rule);
@@ -250,6 +251,11 @@ watch(
   stroke-linejoin: round;
   transform: rotate(90deg);
 }
+.body {
+  min-width: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+}
 .entry {
   min-width: 0;
   display: flex;
@@ -281,27 +287,26 @@ watch(
   color: var(--quiet);
   white-space: nowrap;
 }
+/* What is wider than the columns stands beside its reading where both have room, else below it. */
+.wide .body {
+  display: flex;
+  flex-wrap: wrap;
+}
 .wide .entry {
-  grid-column: 3 / 5;
+  flex: 1 1 auto;
+}
+.wide.active .entry {
+  flex-basis: 300px;
 }
 .wide .outcome {
   display: block;
-  grid-column: 3 / -1;
-  grid-row: 2;
+  align-self: center;
+  max-width: 100%;
+  min-width: min(100%, calc(64px + var(--rectangular-width) + var(--polar-width)));
   border-left: 0;
-}
-.wide .row-menu {
-  grid-column: 5;
-  grid-row: 1;
-}
-.note .entry {
-  grid-column: 3 / 5;
 }
 .note .outcome {
   display: none;
-}
-.note .row-menu {
-  grid-column: 5;
 }
 .slim {
   min-height: 34px;
@@ -311,14 +316,8 @@ watch(
   max-height: 30px;
   overflow: hidden;
 }
-.remark .entry {
-  grid-column: 3 / 5;
-}
 .remark .outcome {
   display: none;
-}
-.remark .row-menu {
-  grid-column: 5;
 }
 .unit-badge {
   align-self: center;
@@ -368,34 +367,51 @@ watch(
   .row {
     grid-template-columns: 4px 34px minmax(0, 1fr) 36px;
   }
-  .row-menu {
-    grid-column: 4;
-    grid-row: 1;
-  }
-  .remark .entry,
-  .wide .entry,
-  .note .entry {
-    grid-column: 3;
-  }
-  .remark .row-menu,
-  .wide .row-menu,
-  .note .row-menu {
-    grid-column: 4;
-  }
   .row-menu :deep(.menu-button) {
     opacity: 1;
   }
   .number {
     padding-right: 8px;
   }
-  .outcome {
-    grid-column: 3 / -1;
+  /* A short result stands at the right of its reading; one that has no room there goes below. */
+  .body {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+  }
+  .entry {
+    flex: 1 1 auto;
+  }
+  .active .entry {
+    flex-basis: 100%;
+  }
+  .outcome,
+  .wide .outcome {
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: flex-end;
+    min-width: 0;
+    max-width: 100%;
+    margin-left: auto;
     border-left: 0;
-    grid-template-columns: 22px auto auto 1fr;
-    padding-bottom: 4px;
   }
   .outcome :deep(.cell) {
-    padding: 2px 16px 6px 4px;
+    padding: 1px 6px 1px 2px;
+  }
+  .outcome :deep(.mark-cell) {
+    padding-inline: 0 2px;
+  }
+  .outcome :deep(.cell .value) {
+    font-size: 13px;
+  }
+  /* The dial has its room beside the polar form: it is never alone on a line. */
+  .outcome :deep(.cell.polar) {
+    padding-right: 34px;
+  }
+  .outcome :deep(.dial-cell) {
+    width: 30px;
+    margin-left: -30px;
+    padding: 1px;
   }
 }
 </style>

@@ -23,6 +23,8 @@ const silence = useSilenceStore()
 /** The line has its turn. */
 const runs = computed(() => results.running === props.line)
 const done = computed(() => (results.progress === null ? '' : `: ${Math.round(100 * results.progress)} %`))
+/** While the line is typed what mends it is a stop of the Tab key; else the arrows go there within the row. */
+const stops = computed(() => (props.editing ? 0 : -1))
 const hint = computed(() => props.hints[0] ?? null)
 /** A hint that was understood often enough is a mark only, until it is unfolded. */
 const small = computed(() => hint.value !== null && silence.isSmall(folio.id, hint.value.code))
@@ -32,7 +34,7 @@ const unfolded = ref(false)
 <template>
   <div v-if="problem?.code === 'postponed'" class="message postponed" role="status">
     <span>{{ runs ? `This line takes long and is being reckoned${done}…` : problem.message }}</span>
-    <button type="button" class="fix" @click="results.stopLine(line)">Stop it</button>
+    <button :tabindex="stops" type="button" class="fix" @click="results.stopLine(line)">Stop it</button>
   </div>
   <div v-else-if="problem?.code === 'enclosure-loading'" class="message postponed" role="status">
     <span>{{ problem.message }}</span>
@@ -42,10 +44,10 @@ const unfolded = ref(false)
       sign="!"
       tone="problem"
       explanation="Error: the line has no value until it is mended. The other lines go on."
-      :reachable="reachable"
     />
     <span>{{ problem.message }}</span>
     <button
+      :tabindex="stops"
       v-for="(fix, k) in problem.fixes"
       :key="fix.label"
       type="button"
@@ -58,19 +60,21 @@ const unfolded = ref(false)
         >Alt+Enter</span
       >
     </button>
-    <button v-if="held" type="button" class="fix" @click="results.release(line)">run it again</button>
+    <button :tabindex="stops" v-if="held" type="button" class="fix" @click="results.release(line)">run it again</button>
   </div>
   <div v-else-if="hint" class="message hint">
     <MarkBadge
       sign="i"
       tone="hint"
       explanation="Hint: the line is reckoned as it stands; this may not be what was meant."
-      :reachable="reachable"
     />
-    <button v-if="small && !unfolded" type="button" class="unfold" @click="unfolded = true">hint</button>
+    <button :tabindex="stops" v-if="small && !unfolded" type="button" class="unfold" @click="unfolded = true">
+      hint
+    </button>
     <template v-else>
       <span>{{ hint.message }}</span>
       <button
+        :tabindex="stops"
         v-for="fix in hint.fixes"
         :key="fix.label"
         type="button"
@@ -80,7 +84,7 @@ const unfolded = ref(false)
       >
         <FixLabel :fix="fix" />
       </button>
-      <button type="button" class="understood" @click="silence.understand(folio.id, line, hint.code)">
+      <button :tabindex="stops" type="button" class="understood" @click="silence.understand(folio.id, line, hint.code)">
         Understood
       </button>
       <span

@@ -144,8 +144,11 @@ mark.gap {
   font-size: 17px;
   font-weight: 500;
 }
+/* A long remark is broken at the width of the reading: it does not push the result below. */
 .trailing {
   display: block;
+  width: 0;
+  min-width: 100%;
   font-size: 13px;
   color: var(--quiet);
   padding-top: 2px;

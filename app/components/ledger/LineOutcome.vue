@@ -9,7 +9,7 @@ import { useResultsStore } from '~/stores/results'
  * What a line came to, or that it is hidden. It watches its value by itself, so
  * that a value that changes under the hand draws this and not the whole row.
  */
-const props = defineProps<{ line: Line; number: number; hue: number | null; reachable: boolean; failed: boolean }>()
+const props = defineProps<{ line: Line; number: number; hue: number | null; failed: boolean }>()
 const folio = useFolioStore()
 const results = useResultsStore()
 const view = computed(() => results.views.get(props.line.id) ?? null)
@@ -23,13 +23,12 @@ const view = computed(() => results.views.get(props.line.id) ?? null)
     :letter="folio.conventions.letter"
     :digits="folio.conventions.digits"
     :hue="hue"
-    :reachable="reachable"
   />
   <button
     v-else-if="line.hidden && view && view.readout.shape !== 'none' && !failed"
     type="button"
     class="hidden-result"
-    :tabindex="reachable ? 0 : -1"
+    tabindex="-1"
     @click="folio.toggle(line.id, 'hidden')"
   >
     <AppIcon :path="mdiEyeOffOutline" />hidden<span class="visually-hidden">: show the result</span>

@@ -9,7 +9,6 @@ const props = defineProps<{
   letter: 'i' | 'j'
   digits: number
   hue: number | null
-  reachable: boolean
   number: number
 }>()
 const { openGrid } = useLineActions()
@@ -19,7 +18,7 @@ const dial = computed(() => props.view.drawn?.entries[0] ?? null)
 <template>
   <div class="result">
     <span v-if="view.readout.shape === 'twin' || view.readout.shape === 'single'" class="cell mark-cell">
-      <ExactMark :view="view" :digits="digits" :reachable="reachable" />
+      <ExactMark :view="view" :digits="digits" />
     </span>
     <template v-if="view.readout.shape === 'twin'">
       <span class="cell rectangular"
@@ -41,6 +40,7 @@ const dial = computed(() => props.view.drawn?.entries[0] ?? null)
       :letter="letter"
       :line="view.id"
       :number="number"
+      :said="view.repeats"
       @grid="openGrid(view.id)"
     />
     <EntryList
@@ -48,6 +48,7 @@ const dial = computed(() => props.view.drawn?.entries[0] ?? null)
       class="cell list-cell"
       :readout="view.readout"
       :letter="letter"
+      :said="view.repeats"
     />
     <SweepResult
       v-else-if="view.readout.shape === 'sweep'"
@@ -57,7 +58,6 @@ const dial = computed(() => props.view.drawn?.entries[0] ?? null)
       :letter="letter"
       :number="number"
       :hue="hue"
-      :reachable="reachable"
     />
     <div v-else-if="view.readout.shape === 'algebra'" class="cell list-cell algebra">
       <ReadingMath :latex="view.readout.latex" />

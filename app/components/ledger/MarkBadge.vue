@@ -4,8 +4,6 @@ defineProps<{
   sign: string
   explanation: string
   tone: 'exact' | 'rounded' | 'unit' | 'hint' | 'problem'
-  /** True in the current row: only there the mark is a stop of the Tab key. */
-  reachable: boolean
 }>()
 </script>
 
@@ -13,7 +11,7 @@ defineProps<{
   <span
     class="badge"
     :class="`tone-${tone}`"
-    :tabindex="reachable ? 0 : -1"
+    tabindex="-1"
     role="note"
     :aria-label="explanation"
     :data-tip="explanation"

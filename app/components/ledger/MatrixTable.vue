@@ -4,7 +4,14 @@ import { alignColumn } from '#core/format/align'
 import type { GridReadout } from '#core/format/readout'
 
 /** A matrix with its columns aligned by their decimal points; a large one folds to its corner. */
-const props = defineProps<{ readout: GridReadout; letter: 'i' | 'j'; line: string; number: number }>()
+const props = defineProps<{
+  readout: GridReadout
+  letter: 'i' | 'j'
+  line: string
+  number: number
+  /** The reading says it already: only its polar form is shown, on request. */
+  said: boolean
+}>()
 const emit = defineEmits<{ grid: [] }>()
 const CORNER = 4
 const open = ref(false)
@@ -30,7 +37,13 @@ const shape = computed(() => `${props.readout.rows} × ${props.readout.cols}`)
 
 <template>
   <div class="matrix">
-    <div class="scroller" tabindex="0" role="region" :aria-label="`Matrix ${shape}, line ${number}`">
+    <div
+      v-if="!said || polar"
+      class="scroller"
+      tabindex="-1"
+      role="region"
+      :aria-label="`Matrix ${shape}, line ${number}`"
+    >
       <table :aria-label="`Matrix of ${readout.rows} rows and ${readout.cols} columns`">
         <tbody>
           <tr v-for="r in shownRows" :key="r">
@@ -48,20 +61,24 @@ const shape = computed(() => `${props.readout.rows} × ${props.readout.cols}`)
     </div>
     <p class="tools">
       <span class="shape">{{ shape }}</span>
-      <button v-if="large" type="button" :aria-expanded="open" @click="open = !open">
+      <button v-if="large && (!said || polar)" type="button" tabindex="-1" :aria-expanded="open" @click="open = !open">
         {{ open ? 'fold to the corner' : 'show it' }}
       </button>
-      <button v-if="readout.polar" type="button" :aria-pressed="polar" @click="polar = !polar">
+      <button v-if="readout.polar" type="button" tabindex="-1" :aria-pressed="polar" @click="polar = !polar">
         {{ polar ? 'rectangular' : 'polar' }}
       </button>
-      <button type="button" @click="emit('grid')">grid</button>
+      <button type="button" tabindex="-1" @click="emit('grid')">grid</button>
     </p>
   </div>
 </template>
 
 <style scoped>
 .matrix {
-  padding: 8px 12px 8px 28px;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 14px;
+  padding: 6px 12px 6px 28px;
   min-width: 0;
 }
 .scroller {
@@ -90,7 +107,7 @@ td {
 .tools {
   display: flex;
   gap: 12px;
-  margin: 4px 0 0;
+  margin: 0;
   font-size: 13.5px;
   color: var(--quiet);
 }

@@ -15,7 +15,6 @@ const props = defineProps<{
   letter: 'i' | 'j'
   number: number
   hue: number | null
-  reachable: boolean
 }>()
 const desk = useDeskStore()
 const plates = usePlatesStore()
@@ -77,7 +76,7 @@ const at = computed(() => props.view.at?.readout ?? null)
     <v-btn
       variant="text"
       class="table-button"
-      :tabindex="reachable ? 0 : -1"
+      tabindex="-1"
       :aria-label="`Table of line ${number}`"
       title="All of its points as a table"
       @click.stop="desk.openTable(view.id)"

@@ -29,7 +29,7 @@ const cells = (): string[] => page.all('td').map((td) => (td.textContent ?? '').
 describe('a matrix', () => {
   const shown = (entry: string): void => {
     const { readout } = viewOf([entry])
-    page = new Mounted(MatrixTable, { readout, letter: 'j', line: 'a', number: 3 }, ['grid'])
+    page = new Mounted(MatrixTable, { readout, letter: 'j', line: 'a', number: 3, said: false }, ['grid'])
   }
 
   test('of up to 4 × 4 stands in full, with its shape', () => {
@@ -65,6 +65,15 @@ describe('a matrix', () => {
     expect(cells()[2]).toBe('0 + 2j')
   })
 
+  test('whose reading says it all shows its shape alone, and its polar form on request', async () => {
+    const { readout } = viewOf(['[[3 + 4j, 1], [2j, 5]]'])
+    page = new Mounted(MatrixTable, { readout, letter: 'j', line: 'a', number: 3, said: true }, ['grid'])
+    expect(page.all('table')).toHaveLength(0)
+    expect(page.text).toContain('2 × 2')
+    await page.click('polar')
+    expect(cells()[0]).toMatch(/^5 ∠ 53\.13/)
+  })
+
   test('asks for its grid', async () => {
     shown('[[1, 2], [3, 4]]')
     await page.click('grid')
@@ -74,7 +83,7 @@ describe('a matrix', () => {
 
 describe('a vector', () => {
   const shown = (entry: string): void => {
-    page = new Mounted(EntryList, { readout: viewOf([entry]).readout, letter: 'j' })
+    page = new Mounted(EntryList, { readout: viewOf([entry]).readout, letter: 'j', said: false })
   }
 
   test('has its entries with their places, its length and its direction', () => {
@@ -90,6 +99,13 @@ describe('a vector', () => {
     expect(cells()[1]).toMatch(/^5 ∠/)
   })
 
+  test('whose entries the reading says tells what they come to', () => {
+    const { readout } = viewOf(['[3, 4]'])
+    page = new Mounted(EntryList, { readout, letter: 'j', said: true })
+    expect(page.all('td')).toHaveLength(0)
+    expect(page.text).toMatch(/length 5/)
+  })
+
   test('that is long folds, and unfolds', async () => {
     shown('vector(1 to 9)')
     expect(page.all('tr')).toHaveLength(6)
@@ -103,7 +119,7 @@ describe('a vector', () => {
 describe('a sweep', () => {
   test('shows its ends and as many points as it has, and no curve where nothing is finite', () => {
     const view = viewOf(['x = 0 to 100 step 25', 'y = x^2'])
-    page = new Mounted(SweepResult, { view, readout: view.readout, letter: 'j', number: 2, hue: null, reachable: true })
+    page = new Mounted(SweepResult, { view, readout: view.readout, letter: 'j', number: 2, hue: null })
     expect(page.text).toMatch(/^0… ?10000/)
     expect(page.text).toContain('5')
     const [path] = page.all('path').map((p) => p.getAttribute('d') ?? '')
