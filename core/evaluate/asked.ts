@@ -1,3 +1,5 @@
+import { DEFAULT_CONVENTIONS } from '../format/conventions'
+import type { Conventions } from '../format/conventions'
 import { inverseOf, standardName } from '../functions/registry'
 import type { Kept } from '../notation/names'
 import type { Parsed } from '../notation/parser'
@@ -24,7 +26,7 @@ export interface Standing {
 
 /** A question a line asked about its surroundings, with the answer it got. */
 export interface Question {
-  readonly kind: 'above' | 'below' | 'anywhere' | 'line' | 'near' | 'near-function' | 'enclosure'
+  readonly kind: 'conventions' | 'above' | 'below' | 'anywhere' | 'line' | 'near' | 'near-function' | 'enclosure'
   readonly name: string
   readonly answer: number | string | boolean | null
 }
@@ -32,6 +34,8 @@ export interface Question {
 function answer(kind: Question['kind'], name: string, standing: Standing): Question['answer'] {
   const { index, scope, definitions } = standing
   switch (kind) {
+    case 'conventions':
+      return JSON.stringify(conventionsOf(standing.settings))
     case 'enclosure':
       return standing.enclosures.stampOf(name)
     case 'near':
@@ -49,6 +53,12 @@ function answer(kind: Question['kind'], name: string, standing: Standing): Quest
       return below === undefined ? null : below + 1
     }
   }
+}
+
+/** How values are written, under these settings. */
+function conventionsOf(settings: EvaluationSettings): Conventions {
+  const own = Object.keys(DEFAULT_CONVENTIONS).flatMap((key) => (key in settings ? [[key, settings[key as keyof Conventions]]] : [])) // prettier-ignore
+  return { ...DEFAULT_CONVENTIONS, ...Object.fromEntries(own) }
 }
 
 /** True while every answer stays as it was. */
@@ -86,6 +96,12 @@ export class Asked implements Surroundings {
 
   get angleUnit(): AngleUnit {
     return this.standing.settings.angle
+  }
+
+  /** Asked for only where a value is written into a text: the line then follows every change of them. */
+  get conventions(): Conventions {
+    this.note('conventions', '')
+    return conventionsOf(this.standing.settings)
   }
 
   get timeLimit(): number | undefined {

@@ -1,3 +1,5 @@
+import { DEFAULT_CONVENTIONS } from '../format/conventions'
+import type { Conventions } from '../format/conventions'
 import { bindStatement } from '../notation/bind'
 import { usedNames } from '../notation/names'
 import type { Bound, Names, Used } from '../notation/names'
@@ -21,7 +23,7 @@ import { evaluate } from './evaluate'
 import { Body } from './functionBody'
 import { suspiciousArgument } from './suspicions'
 import type { AngleUnit } from '../values/convert'
-import { realNumber } from '../kinds/kinds'
+import { realNumber, valueText } from '../kinds/kinds'
 
 /** What the evaluation of one line came to. */
 export interface Evaluated {
@@ -53,6 +55,8 @@ export interface Surroundings extends Names {
   readonly timeLimit: number | undefined
   /** Told now and then how far a long calculation has come. */
   readonly report?: Budget['report']
+  /** How a value is written into a text. */
+  readonly conventions?: Conventions
   /** The line that keeps a name, counted from 1. */
   lineOf?(name: string): number | null
   /** Measured data that is kept with the folio. */
@@ -184,6 +188,10 @@ class Run implements Budget, Clock, Notes, Scope {
   told(hint: Told, node: Node): void {
     if (this.hints.some((h) => h.code === hint.code && h.from === node.from)) return
     this.hints = [...this.hints, problemAt(node, hint)]
+  }
+
+  written(value: Value): string {
+    return valueText(value, this.names.conventions ?? DEFAULT_CONVENTIONS)
   }
 
   lineOf(name: string): number | null {

@@ -1,9 +1,8 @@
-import type { AngleUnit } from '../values/convert'
+import type { Conventions } from '../format/conventions'
 
 /** Under which conventions, and for how long, a folio is reckoned. */
-export interface EvaluationSettings {
-  readonly angle: AngleUnit
-  readonly letter: 'i' | 'j'
+export interface EvaluationSettings
+  extends Partial<Omit<Conventions, 'angle' | 'letter'>>, Pick<Conventions, 'angle' | 'letter'> {
   /** Longest time for one line, in milliseconds; see `context.ts` for the usual one. */
   readonly timeLimit?: number
   /**

@@ -23,6 +23,8 @@ export interface Notes {
   /** Told of each term that was read in the unit of the conventions. */
   bare(node: Node, value: Value): void
   told(hint: Told, node: Node): void
+  /** A value as the conventions show it: asking for it makes the line depend on all of them. */
+  written(value: Value): string
   /** The line that keeps a name, counted from 1. */
   lineOf(name: string): number | null
   /** Measured data that is kept with the folio. */
@@ -75,6 +77,10 @@ export class Context implements Notes, Scope {
 
   told(hint: Told, node: Node): void {
     this.notes.told(hint, node)
+  }
+
+  written(value: Value): string {
+    return this.notes.written(value)
   }
 
   lineOf(name: string): number | null {
@@ -157,6 +163,10 @@ class Silent implements Notes {
 
   told(): void {
     // Said where the function is defined.
+  }
+
+  written(value: Value): string {
+    return this.caller.written(value)
   }
 
   lineOf(name: string): number | null {

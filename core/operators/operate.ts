@@ -52,6 +52,10 @@ class Told implements OperatorContext {
     return this.context.angleUnit
   }
 
+  written(value: Value): string {
+    return this.context.written(value)
+  }
+
   get exponent(): boolean {
     return this.context.exponent
   }

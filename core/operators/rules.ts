@@ -32,13 +32,19 @@ export interface OperatorContext {
   readonly exponent: boolean
   /** Told that a bare number beside an angle was read in the unit of the conventions. */
   bareSide(side: 'left' | 'right'): void
+  /** A value as it is written into a text; where that is left out, nothing is joined with texts but texts. */
+  written?(value: Value): string
 }
 
 /** An operator outside an exponent, where no bare number is told of. */
 export class Plainly implements OperatorContext {
   readonly exponent = false
 
-  constructor(private readonly context: { readonly angleUnit: AngleUnit }) {}
+  constructor(private readonly context: { readonly angleUnit: AngleUnit; written(value: Value): string }) {}
+
+  written(value: Value): string {
+    return this.context.written(value)
+  }
 
   /** Asked for only where it matters: reading it makes the line depend on the unit. */
   get angleUnit(): AngleUnit {
@@ -107,9 +113,21 @@ for (const sign of ['+', '-', '*', '/', 'mod', '^', '||'] as const) {
 /** Most characters of a text. */
 export const TEXT_MOST = 1_000_000
 
-define('text', '+', 'text', (a, b) =>
-  a.text.length + b.text.length > TEXT_MOST ? failure('text-too-long', { limit: TEXT_MOST }) : text(a.text + b.text),
-)
+function joined(a: string, b: string): Value | Failure {
+  return a.length + b.length > TEXT_MOST ? failure('text-too-long', { limit: TEXT_MOST }) : text(a + b)
+}
+
+define('text', '+', 'text', (a, b) => joined(a.text, b.text))
+for (const kind of ['number', 'angle', 'truth', 'vector', 'matrix', 'polynomial', 'algebra-matrix'] as const) {
+  define('text', '+', kind, (a, b, context) => {
+    const written = context.written?.(b)
+    return written === undefined ? failure('wrong-kinds', { sign: '+', left: 'text', right: kind }) : joined(a.text, written) // prettier-ignore
+  })
+  define(kind, '+', 'text', (a, b, context) => {
+    const written = context.written?.(a)
+    return written === undefined ? failure('wrong-kinds', { sign: '+', left: kind, right: 'text' }) : joined(written, b.text) // prettier-ignore
+  })
+}
 
 // Angles among themselves.
 
