@@ -144,7 +144,7 @@ test('hostile files get a sentence, nothing is taken in, and the page lives on',
       await expect(pane.getByRole('alert')).toContainText('This is not a folio file')
     }
     await expect(folio.rows).toHaveCount(1)
-    await page.getByRole('tab', { name: 'Exchange' }).click()
+    await page.getByRole('button', { name: 'Exchange', exact: true }).click()
   } // prettier-ignore
   await folio.rewrite(1, 'a = 2')
   await folio.expectValue(1, '2')
@@ -160,7 +160,7 @@ test('a folio leaves as a file and comes back the same, its numbers with it; on 
   await pane.getByRole('button', { name: 'Keep with the folio' }).click()
   await expect(folio.row(3)).toContainText('49 points')
   await folio.saved()
-  await page.getByRole('tab', { name: 'Exchange' }).click()
+  await page.getByRole('button', { name: 'Exchange', exact: true }).click()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Folio file' }).click(),

@@ -1,11 +1,13 @@
 import type { KeyName } from '~/texts/keys'
 import { keyText } from '~/texts/keys'
+import { focusedPart, focusLine, focusPlate } from '~/browser/regions'
 import { useLineActions } from '~/composables/lineActions'
 import { usePlateActions } from '~/composables/plateActions'
 import { usePlatesStore } from '~/stores/plates'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
+import { useResultsStore } from '~/stores/results'
 import { useUnitStore } from '~/stores/unit'
 
 /** Every action of the folio page: for the keys and for the find palette. */
@@ -18,6 +20,7 @@ export interface FolioAction {
 
 export function useFolioActions() {
   const folio = useFolioStore()
+  const results = useResultsStore()
   const unit = useUnitStore()
   const desk = useDeskStore()
   const plates = usePlatesStore()
@@ -37,6 +40,19 @@ export function useFolioActions() {
     desk.stroll = desk.stroll === null ? at : null
   }
 
+  /** From the line to the plate, to the leaf, and back to the line. */
+  function onwards(): void {
+    const from = focusedPart()
+    if (from === 'ledger') {
+      desk.show('plates')
+      void focusPlate()
+    } else if (from === 'plates' && desk.leaf) desk.show(desk.leaf)
+    else {
+      desk.part = 'ledger'
+      void focusLine()
+    }
+  }
+
   /** The actions that have a key of their own. */
   const keyed: readonly (FolioAction & { readonly key: KeyName })[] = [
     { label: 'Undo', key: 'undo', run: () => folio.undo() },
@@ -47,16 +63,23 @@ export function useFolioActions() {
     {
       label: 'Handbook',
       key: 'handbook',
-      also: 'help functions reference notation',
+      also: 'help functions constants reference notation syntax percent examples manual how',
       run: () => desk.toggle('handbook'),
     },
     {
       label: 'Exchange: files in and out',
       key: 'exchange',
-      also: 'import export save open csv latex markdown touchstone matrix market file share print',
+      also: 'import export save open copy download csv latex markdown touchstone matrix market file share print backup',
       run: () => desk.toggle('exchange'),
     },
+    { label: 'Select all lines', key: 'selectAll', also: 'everything mark', run: () => folio.selectAll() },
     { label: 'Stroll through the folio', key: 'stroll', also: 'present step line by line show', run: stroll },
+    {
+      label: 'On to the plate, the leaf, and back to the line',
+      key: 'onwards',
+      also: 'focus pane switch',
+      run: onwards,
+    },
     { label: 'Keys', key: 'keys', also: 'shortcuts', run: () => (desk.keysOpen = true) },
     { label: 'Name the result, or rename it everywhere', key: 'name', run: onLine(name) },
     {
@@ -93,10 +116,30 @@ export function useFolioActions() {
       ...lineActions
         .filter((a) => !a.key || !known.has(a.key))
         .map((a) => ({ label: `${a.label} (line ${number})`, ...(a.key ? { text: a.key } : {}), run: a.run })),
+      {
+        label: 'Delete all lines',
+        also: 'clear empty erase everything remove start over',
+        run: () => folio.removeAll(new Set(folio.lines.map((l) => l.id))),
+      },
+      {
+        label: 'Delete all kept names: every line that defines one',
+        also: 'clear variables constants erase remove forget',
+        run: () => folio.removeAll(new Set(folio.lines.filter((l) => results.views.get(l.id)?.name).map((l) => l.id))),
+      },
+      {
+        label: 'Title of the folio: write another',
+        also: 'rename name heading caption',
+        run: () => (desk.titling = true),
+      },
+      {
+        label: 'New note below: text, headings, lists, bold, formulas',
+        also: 'title heading comment markdown paragraph write prose',
+        run: () => folio.insertNoteBelow(folio.editing?.id ?? folio.current, ''),
+      },
       { label: 'New line at the end', run: () => folio.insertAt(folio.lines.length) },
       {
         label: 'Conventions, with examples',
-        also: 'angle degrees radians digits style',
+        also: 'angle degrees radians digits decimals precision rounding accuracy style scientific engineering settings options',
         run: () => (desk.conventionsOpen = true),
       },
       { label: 'Angles in degrees', run: () => folio.convene({ angle: 'deg', degrees: 'decimal' }) },
@@ -134,7 +177,7 @@ export function useFolioActions() {
       { label: 'New curve plate', also: 'figure plot sweep', run: () => plates.addCurve() },
       {
         label: 'The sheet: hand in',
-        also: 'print pdf paper submit export',
+        also: 'print printing pdf paper submit export save title course name',
         run: () => {
           folio.keep()
           desk.sheetOpen = true

@@ -87,6 +87,27 @@ test('a value is copied in each form, and what was copied is told', async () => 
   expect(folio.notice).toContain('Copied')
 })
 
+test('solving takes the right-hand side that stands next to the matrix, the one below first', async () => {
+  folio.insertBelow(['s = [9, 9]', 'w = [1, 2, 3]'])
+  folio.rewrite(id(4), 'r = [4, 7]', 'edit')
+  folio.rewrite(id(2), 'q = [1, 1]', 'edit')
+  await new Promise((done) => setTimeout(done, 60))
+  await run(id(3), 'Solve, with residual')
+  expect(sources().slice(3, 6)).toEqual(['r = [4, 7]', 'x = solve(A, r)', 'norm(A*x - r)  # residual'])
+  folio.undo()
+  folio.rewrite(id(4), 'B = [[1, 2, 3]]', 'edit')
+  await new Promise((done) => setTimeout(done, 60))
+  await run(id(3), 'Solve, with residual')
+  expect(sources()).toContain('x = solve(A, q)')
+})
+
+test('a line that was begun with a name opens its grid in place', async () => {
+  folio.rewrite(id(9), 'M = ', 'edit')
+  await run(id(9), 'Fill in a grid')
+  expect([desk.leaf, desk.gridLine]).toEqual(['grid', id(9)])
+  expect(sources()).toHaveLength(SOURCES.length)
+})
+
 test('the grid of a literal is its own; of a computed value it is that of a new line below', async () => {
   await run(id(3), 'Fill in a grid')
   expect([desk.panel, desk.gridLine]).toEqual(['grid', id(3)])

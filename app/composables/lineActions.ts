@@ -20,7 +20,7 @@ import {
 } from '@mdi/js'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
 import { parseLine } from '#core/notation/parser'
-import { readGrid } from '#core/notation/grid'
+import { begunName, readGrid } from '#core/notation/grid'
 import { freeName } from '#core/notation/rename'
 import { keyText } from '~/texts/keys'
 import { useLineCopies } from '~/composables/lineCopies'
@@ -64,7 +64,8 @@ export function useLineActions() {
     if (folio.editing) folio.keep()
     const line = folio.lineOf(id)
     if (!line || line.note) return
-    const literal = line.source.trim() === '' || readGrid(parseLine(line.source)) !== null
+    const literal =
+      line.source.trim() === '' || begunName(line.source) !== null || readGrid(parseLine(line.source)) !== null
     if (literal) {
       desk.openGrid(id)
       return
@@ -141,7 +142,10 @@ export function useLineActions() {
     if (
       !several &&
       !line.note &&
-      (view?.readout.shape === 'grid' || view?.readout.shape === 'list' || line.source === '')
+      (view?.readout.shape === 'grid' ||
+        view?.readout.shape === 'list' ||
+        line.source === '' ||
+        begunName(line.source) !== null)
     )
       list.push({ label: 'Fill in a grid', icon: mdiGrid, key: keyText('grid'), run: () => void openGrid(id) })
     if (!several && view?.readout.shape === 'grid')

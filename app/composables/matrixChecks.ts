@@ -10,6 +10,35 @@ export function useMatrixChecks() {
   const folio = useFolioStore()
   const results = useResultsStore()
 
+  /** The right-hand side that stands next to a matrix: the nearest kept vector of as many entries, the one below first. */
+  function sideOf(id: string, rows: number): { readonly name: string; readonly index: number } | null {
+    const at = folio.indexOf(id)
+    const sides = folio.lines.flatMap((line, index) => {
+      const view = results.views.get(line.id)
+      const shape = view?.readout
+      const fits =
+        (shape?.shape === 'list' && shape.count === rows) ||
+        (shape?.shape === 'grid' && shape.cols === 1 && shape.rows === rows)
+      return view?.name && view.problem === null && index !== at && fits ? [{ name: view.name, index }] : []
+    })
+    const away = ({ index }: { readonly index: number }): number => (index > at ? index - at : at - index + 0.5)
+    return sides.toSorted((a, b) => away(a) - away(b))[0] ?? null
+  }
+
+  /** Solving with the right-hand side that is there; without one, with a unit vector to begin with. */
+  function solving(id: string, kept: string, rows: number, free: (stem: string) => string): void {
+    const side = sideOf(id, rows)
+    const x = free('x')
+    const below = side && side.index > folio.indexOf(id) ? folio.lines[side.index]?.id : id
+    const b = side?.name ?? free('b')
+    folio.makeCurrent(below ?? id)
+    folio.insertBelow([
+      ...(side ? [] : [`${b} = [${Array.from({ length: rows }, (_, k) => (k === 0 ? '1' : '0')).join(', ')}]`]),
+      `${x} = solve(${kept}, ${b})`,
+      `norm(${kept}*${x} - ${b})  # residual`,
+    ])
+  }
+
   /** Ordinary lines that show that a matrix is what it should be. */
   function checksFor(id: string): MenuAction[] {
     const view = results.views.get(id)
@@ -26,7 +55,7 @@ export function useMatrixChecks() {
       return [{ label: 'Reduced form and rank', icon: mdiCheckAll, run: put(`rref(${kept})`, `rank(${kept})`) }]
     const taken = keptNames(folio.lines)
     const free = (stem: string): string => (taken.has(stem) ? freeName(taken, stem) : stem)
-    const [inverse, x, b] = [free(`${kept}_inv`), free('x'), free('b')]
+    const inverse = free(`${kept}_inv`)
     const unit = `identity(${shape.rows})`
     return [
       {
@@ -37,11 +66,7 @@ export function useMatrixChecks() {
       {
         label: 'Solve, with residual',
         icon: mdiCheckAll,
-        run: put(
-          `${b} = [${Array.from({ length: shape.rows }, (_, k) => (k === 0 ? '1' : '0')).join(', ')}]`,
-          `${x} = solve(${kept}, ${b})`,
-          `norm(${kept}*${x} - ${b})  # residual`,
-        ),
+        run: () => solving(id, kept, shape.rows, free),
       },
       {
         label: 'Eigenpairs, side by side',

@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 
-/** What is open beside the ledger: the tabs of the right column, the index, the sheets. */
+/** What is open beside the ledger: the plates or the loose leaf of the right column, the index, the sheets. */
+export type Leaf = Exclude<Panel, 'plates'>
 export type Panel = 'plates' | 'table' | 'grid' | 'bench' | 'journal' | 'handbook' | 'exchange' | 'import' | 'compare'
 
 export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
@@ -17,12 +18,16 @@ export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
 }
 
 export const useDeskStore = defineStore('desk', () => {
-  /** The tabs of the right column besides the plates, in the order they were opened. */
-  const opened = ref<readonly Panel[]>([])
+  /** The loose leaf beside the plates: one at a time, a new one takes its place. */
+  const leaf = ref<Leaf | null>(null)
+  /** Counts up as a leaf is asked for: it gets the focus, though it was open already. */
+  const asked = ref(0)
   const panel = ref<Panel>('plates')
   const indexOpen = ref(false)
   const findOpen = ref(false)
   const keysOpen = ref(false)
+  /** True while the folio's title is being written. */
+  const titling = ref(false)
   const conventionsOpen = ref(false)
   /** True while the folio is seen as the sheet that is handed in. */
   const sheetOpen = ref(false)
@@ -66,19 +71,21 @@ export const useDeskStore = defineStore('desk', () => {
   /** True while the right column has the whole window. */
   const full = ref(false)
 
-  const tabs = computed<readonly Panel[]>(() => ['plates', ...opened.value])
-
   function show(next: Panel): void {
-    if (next !== 'plates' && !opened.value.includes(next)) opened.value = [...opened.value, next]
+    if (next !== 'plates') {
+      leaf.value = next
+      asked.value += 1
+    }
     panel.value = next
     part.value = 'plates'
   }
 
-  /** Closes a tab and gives the plate back. */
+  /** Takes the leaf away and gives the plate back. */
   function hide(which: Panel): void {
-    opened.value = opened.value.filter((p) => p !== which)
-    if (panel.value === which) panel.value = 'plates'
-    if (opened.value.length === 0) part.value = 'ledger'
+    if (leaf.value !== which) return
+    leaf.value = null
+    panel.value = 'plates'
+    part.value = 'ledger'
   }
 
   function toggle(which: Panel): void {
@@ -92,10 +99,11 @@ export const useDeskStore = defineStore('desk', () => {
   }
 
   function reset(): void {
-    opened.value = []
+    leaf.value = null
     panel.value = 'plates'
     indexOpen.value = false
     findOpen.value = false
+    titling.value = false
     stroll.value = null
     part.value = 'ledger'
     topic.value = null
@@ -110,7 +118,7 @@ export const useDeskStore = defineStore('desk', () => {
   }
 
   return {
-    opened, panel, tabs, indexOpen, findOpen, keysOpen, conventionsOpen, sheetOpen, sheetForPrint, stroll, part, topic, renaming, answering, gridLine, benchLine, tableLine, full,
+    leaf, asked, panel, indexOpen, findOpen, keysOpen, titling, conventionsOpen, sheetOpen, sheetForPrint, stroll, part, topic, renaming, answering, gridLine, benchLine, tableLine, full,
     show, openGrid, openTable, openBench, hide, toggle, openHandbook, reset,
   } // prettier-ignore
 })

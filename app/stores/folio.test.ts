@@ -445,3 +445,18 @@ test('what was typed before a line was open goes on at its end, and each line of
   folio.keep()
   expect(sources().at(-1)).toBe('c*2')
 })
+
+test('all lines are deleted in one step, an empty one is left, and undo brings them back', () => {
+  folio.selectAll()
+  expect(folio.selected.size).toBe(3)
+  folio.removeAll(folio.selected)
+  expect(sources()).toEqual([''])
+  expect(folio.notice).toContain('3 lines are deleted')
+  expect(folio.selected.size).toBe(0)
+  folio.undo()
+  expect(sources()).toEqual(['a = 1', 'b = 2', 'a + b'])
+  folio.removeAll(new Set(['line-0002']))
+  expect(sources()).toEqual(['a = 1', 'a + b'])
+  folio.undo()
+  expect(sources()).toHaveLength(3)
+})

@@ -1,7 +1,7 @@
 /** What the find palette can list, and how well it fits what is asked for. */
 export interface Finding {
   readonly id: string
-  readonly group: 'Actions' | 'Names' | 'Folios' | 'Handbook'
+  readonly group: 'Actions' | 'Names' | 'Lines' | 'Folios' | 'Handbook'
   readonly label: string
   readonly detail: string
   readonly key?: string
@@ -34,7 +34,9 @@ const HERE = 9
 
 function rank(finding: Finding, asked: string): number {
   const fit = fitness(finding, asked)
-  return fit > 0 && (finding.group === 'Actions' || finding.group === 'Names') ? fit + HERE : fit
+  return fit > 0 && (finding.group === 'Actions' || finding.group === 'Names' || finding.group === 'Lines')
+    ? fit + HERE
+    : fit
 }
 
 /** The findings that fit, best first; those that fit alike keep their order. */

@@ -28,6 +28,7 @@ export const KEYS = {
   remove: { keys: ['Alt+Del'], does: 'delete' },
   removeEmpty: { keys: ['Backspace'], does: 'in an empty line: take it away' },
   copyLines: { keys: ['Ctrl+C'], does: 'copy the selected lines; Ctrl+V puts them in' },
+  selectAll: { keys: ['Ctrl+A'], does: 'select all lines, while none is being typed' },
   select: { keys: ['Shift+↑', 'Shift+↓'], does: 'select several lines' },
   name: { keys: ['F2'], does: 'name the result, or spell its name anew everywhere' },
   note: { keys: ['F9'], does: 'turn into a note, or back into an entry' },
@@ -45,6 +46,7 @@ export const KEYS = {
   handbook: { keys: ['F1'], does: 'open or close the handbook' },
   exchange: { keys: ['Ctrl+F9'], does: 'files in and out, and the sheet to hand in' },
   stroll: { keys: ['Shift+F2'], does: 'stroll through the folio line by line' },
+  onwards: { keys: ['Ctrl+F6'], does: 'go from the line to the plate, to the leaf beside it, and back' },
   keys: { keys: ['Shift+F1'], does: 'show the keys' },
   pan: { keys: ['arrow keys'], does: 'move the picture' },
   zoom: { keys: ['+', '−'], does: 'zoom' },
@@ -72,10 +74,13 @@ export const KEY_GROUPS: readonly { readonly title: KeyGroup; readonly keys: rea
   {
     title: 'Lines',
     keys: [
-      'below', 'above', 'select', 'copyLines', 'moveUp', 'moveDown', 'duplicate', 'remove', 'removeEmpty', 'name', 'note', 'grid', 'plate', 'curves', 'locus', 'hide', 'fold',
+      'below', 'above', 'select', 'selectAll', 'copyLines', 'moveUp', 'moveDown', 'duplicate', 'remove', 'removeEmpty', 'name', 'note', 'grid', 'plate', 'curves', 'locus', 'hide', 'fold',
     ], // prettier-ignore
   },
-  { title: 'The folio', keys: ['undo', 'redo', 'find', 'index', 'journal', 'handbook', 'exchange', 'stroll', 'keys'] },
+  {
+    title: 'The folio',
+    keys: ['undo', 'redo', 'find', 'index', 'journal', 'handbook', 'exchange', 'stroll', 'onwards', 'keys'],
+  },
   { title: 'On the plane', keys: ['pan', 'zoom', 'fit', 'marks', 'moveValue', 'ray', 'ring', 'steps', 'drop'] },
   { title: 'On a curve', keys: ['cursor', 'cursorEnds', 'secondCursor', 'readAlong', 'endReading'] },
   { title: 'Strolling', keys: ['strollOn', 'strollBack', 'strollEnds', 'strollLeave'] },

@@ -1,5 +1,14 @@
 import * as fc from 'fast-check'
-import { cellsFromText, cellsToText, readGrid, resized, symmetricCells, transposedCells, writeGrid } from './grid'
+import {
+  begunName,
+  cellsFromText,
+  cellsToText,
+  readGrid,
+  resized,
+  symmetricCells,
+  transposedCells,
+  writeGrid,
+} from './grid'
 import { parseLine } from './parser'
 
 const read = (source: string) => readGrid(parseLine(source))
@@ -46,5 +55,14 @@ test.each([
   ['[[1, 2], [3, 4]]', [['1', '2'], ['3', '4']]],
   ['7', [['7']]],
 ])('pasted %j', (text, cells) => expect(cellsFromText(text)).toEqual(cells)) // prettier-ignore
+
+test.each([
+  ['A =', 'A'],
+  ['  Z_mesh = [[ ', 'Z_mesh'],
+  ['A = [[1', null],
+  ['A', null],
+  ['= [', null],
+  ['A == ', null],
+])('%j is begun under the name %j', (text, name) => expect(begunName(text)).toBe(name))
 
 test('copied for a spreadsheet', () => expect(cellsToText([['1', '2'], ['3', '4']])).toBe('1\t2\n3\t4')) // prettier-ignore

@@ -33,6 +33,11 @@ function bare(node: Node): Node {
 }
 
 /** The line that a grid stands for, and where in it each cell is. Empty cells are 0; one column is a vector. */
+/** A line that was begun for a grid, with a name and nothing behind `=` yet: that name; else `null`. */
+export function begunName(source: string): string | null {
+  return /^\s*([\p{L}_][\p{L}\p{Nd}_]*)\s*=[\s[\]]*$/u.exec(source)?.[1] ?? null
+}
+
 export function writeGrid({ name, cells, remark }: GridText): {
   readonly source: string
   readonly spans: readonly (readonly { readonly from: number; readonly to: number }[])[]

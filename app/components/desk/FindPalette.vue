@@ -27,6 +27,8 @@ const marked = ref(0)
 const field = ref<VTextField | null>(null)
 const cards = shallowRef<readonly FolioCard[]>([])
 const SHOWN = 60
+/** Characters of a line that are shown. */
+const LINE_SHOWN = 80
 
 useReadyField(() => desk.findOpen, field, asked)
 watch(
@@ -80,6 +82,24 @@ const all = computed<readonly Finding[]>(() => {
         folio.reveal(entry.line)
       },
     })),
+    ...(asked.value.trim() === '' ? [] : folio.lines).flatMap((line, k): Finding[] => {
+      const text = line.source.replace(/\s+/g, ' ').trim()
+      if (text === '') return []
+      const heading = line.note ? /^#{1,6} ([^#\n]+)/.exec(line.source)?.[1] : undefined
+      return [
+        {
+          id: `line ${line.id}`,
+          group: 'Lines',
+          label: heading ?? (text.length > LINE_SHOWN ? `${text.slice(0, LINE_SHOWN)}…` : text),
+          detail: `line ${k + 1}`,
+          also: text,
+          run: () => {
+            folio.keep()
+            folio.reveal(line.id)
+          },
+        },
+      ]
+    }),
     ...cards.value
       .filter((card) => card.binnedAt === null && card.id !== folio.id)
       .map((card): Finding => ({
@@ -162,7 +182,7 @@ function onKey(event: KeyboardEvent): void {
         aria-expanded="true"
         aria-controls="findings"
         :aria-activedescendant="found.length > 0 ? `finding-${marked}` : undefined"
-        placeholder="An action, a name, a folio, a function"
+        placeholder="An action, a name, a line, a folio, a function"
         autocomplete="off"
         spellcheck="false"
         @keydown="onKey"

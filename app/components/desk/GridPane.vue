@@ -2,6 +2,7 @@
 import { mdiArrowBottomRight } from '@mdi/js'
 import { computed, nextTick, ref, watch } from 'vue'
 import {
+  begunName,
   cellsFromText,
   cellsToText,
   readGrid,
@@ -49,8 +50,8 @@ watch(
       cells.value = found.cells.map((row) => [...row])
       name.value = found.name
       remark.value = found.remark
-    } else if (source.trim() === '') {
-      name.value = null
+    } else if (source.trim() === '' || begunName(source) !== null) {
+      name.value = begunName(source)
       remark.value = null
     }
   },

@@ -1,17 +1,38 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js'
+import { watch } from 'vue'
+import { focusLeaf, focusLine } from '~/browser/regions'
 import { useDeskStore, PANEL_NAMES } from '~/stores/desk'
-import type { Panel } from '~/stores/desk'
 
-/** The right column: the plates, and whatever is opened beside them as tabs. */
+/** The right column: the plates, and one loose leaf as a second tab. It has the focus as it is opened. */
 const desk = useDeskStore()
+watch(
+  () => desk.asked,
+  () => void focusLeaf(),
+)
+watch(
+  () => desk.leaf,
+  (leaf) => leaf === null && void focusLine(),
+)
+
+/** Escape gives the focus back to the line; the leaf stays. */
+function toLine(event: KeyboardEvent): void {
+  if (event.defaultPrevented) return
+  desk.part = 'ledger'
+  void focusLine()
+}
 </script>
 
 <template>
   <div class="column">
-    <nav v-if="desk.opened.length > 0" class="tabs" aria-label="Beside the ledger">
-      <v-tabs :model-value="desk.panel" @update:model-value="(tab) => desk.show(tab as Panel)">
-        <v-tab v-for="tab in desk.tabs" :key="tab" :value="tab">{{ PANEL_NAMES[tab] }}</v-tab>
+    <nav v-if="desk.leaf" class="tabs" aria-label="Beside the ledger">
+      <!-- The leaf's tab stays the same one while another leaf takes its place. -->
+      <v-tabs
+        :model-value="desk.panel === 'plates' ? 'plates' : 'leaf'"
+        @update:model-value="(tab) => desk.show(tab === 'plates' || !desk.leaf ? 'plates' : desk.leaf)"
+      >
+        <v-tab value="plates">{{ PANEL_NAMES.plates }}</v-tab>
+        <v-tab value="leaf">{{ PANEL_NAMES[desk.leaf] }}</v-tab>
       </v-tabs>
       <v-btn
         v-if="desk.panel !== 'plates'"
@@ -26,14 +47,16 @@ const desk = useDeskStore()
     </nav>
     <div class="panel">
       <PlatesPane v-show="desk.panel === 'plates'" />
-      <LazyTablePane v-if="desk.panel === 'table'" />
-      <LazyGridPane v-if="desk.panel === 'grid'" />
-      <LazyReductionPane v-if="desk.panel === 'bench'" />
-      <LazyJournalPane v-if="desk.panel === 'journal'" />
-      <LazyHandbookPane v-if="desk.panel === 'handbook'" />
-      <LazyExchangePane v-if="desk.panel === 'exchange'" />
-      <LazyImportPane v-if="desk.panel === 'import'" />
-      <LazyComparePane v-if="desk.panel === 'compare'" />
+      <div v-if="desk.panel !== 'plates'" class="leaf" @keydown.esc="toLine">
+        <LazyTablePane v-if="desk.panel === 'table'" />
+        <LazyGridPane v-if="desk.panel === 'grid'" />
+        <LazyReductionPane v-if="desk.panel === 'bench'" />
+        <LazyJournalPane v-if="desk.panel === 'journal'" />
+        <LazyHandbookPane v-if="desk.panel === 'handbook'" />
+        <LazyExchangePane v-if="desk.panel === 'exchange'" />
+        <LazyImportPane v-if="desk.panel === 'import'" />
+        <LazyComparePane v-if="desk.panel === 'compare'" />
+      </div>
     </div>
   </div>
 </template>
@@ -61,7 +84,12 @@ const desk = useDeskStore()
   display: flex;
   flex-direction: column;
 }
-.panel > * {
+.leaf {
+  display: flex;
+  flex-direction: column;
+}
+.panel > *,
+.leaf > * {
   flex: 1;
   min-height: 0;
 }

@@ -1,24 +1,28 @@
 <script setup lang="ts">
-import { nextTick, ref } from 'vue'
+import { nextTick, ref, watch } from 'vue'
 import type { VTextField } from 'vuetify/components'
+import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 
 /** The title, which a click turns into a field. */
 const folio = useFolioStore()
-const open = ref(false)
+const desk = useDeskStore()
 const entry = ref('')
 const input = ref<VTextField | null>(null)
 
-async function edit(): Promise<void> {
-  entry.value = folio.title
-  open.value = true
-  await nextTick()
-  input.value?.select()
-}
+watch(
+  () => desk.titling,
+  async (now) => {
+    if (!now) return
+    entry.value = folio.title
+    await nextTick()
+    input.value?.select()
+  },
+)
 
 function keep(): void {
-  if (!open.value) return
-  open.value = false
+  if (!desk.titling) return
+  desk.titling = false
   folio.rename(entry.value)
 }
 </script>
@@ -26,16 +30,16 @@ function keep(): void {
 <template>
   <h1 class="title">
     <v-text-field
-      v-if="open"
+      v-if="desk.titling"
       ref="input"
       v-model="entry"
       maxlength="200"
       aria-label="Title of the folio"
       @keydown.enter="keep"
-      @keydown.esc="open = false"
+      @keydown.esc="desk.titling = false"
       @blur="keep"
     />
-    <v-btn v-else data-tip="Rename" variant="text" @click="edit">
+    <v-btn v-else data-tip="Rename" variant="text" @click="desk.titling = true">
       <span class="words">{{ folio.title }}</span><span class="visually-hidden"> (rename)</span>
     </v-btn>
   </h1>

@@ -184,6 +184,7 @@ watch(
       :hints="hints"
       :reachable="reachable"
       :editing="editing"
+      :text="editing ? folio.text : line.source"
       :held="held"
       @fix="applyFix"
     />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { ShownProblem } from '#core/views/lineView'
+import { isProse } from '~/lines/prose'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
 import { useSilenceStore } from '~/stores/silence'
@@ -12,6 +13,8 @@ const props = defineProps<{
   hints: readonly ShownProblem[]
   reachable: boolean
   editing: boolean
+  /** What stands in the line, or is typed. */
+  text: string
   /** The line was stopped and can be run again. */
   held: boolean
 }>()
@@ -23,6 +26,8 @@ const silence = useSilenceStore()
 /** The line has its turn. */
 const runs = computed(() => results.running === props.line)
 const done = computed(() => (results.progress === null ? '' : `: ${Math.round(100 * results.progress)} %`))
+/** What reads like a sentence is likely to be meant as one. */
+const prose = computed(() => props.problem !== null && isProse(props.text))
 /** While the line is typed what mends it is a stop of the Tab key; else the arrows go there within the row. */
 const stops = computed(() => (props.editing ? 0 : -1))
 const hint = computed(() => props.hints[0] ?? null)
@@ -47,9 +52,9 @@ const unfolded = ref(false)
     />
     <span>{{ problem.message }}</span>
     <button
-      :tabindex="stops"
       v-for="(fix, k) in problem.fixes"
       :key="fix.label"
+      :tabindex="stops"
       type="button"
       class="fix"
       :title="fix.label"
@@ -60,7 +65,10 @@ const unfolded = ref(false)
         >Alt+Enter</span
       >
     </button>
-    <button :tabindex="stops" v-if="held" type="button" class="fix" @click="results.release(line)">run it again</button>
+    <button v-if="prose" :tabindex="stops" type="button" class="fix" @mousedown.prevent @click="folio.turn(line)">
+      make it a note
+    </button>
+    <button v-if="held" :tabindex="stops" type="button" class="fix" @click="results.release(line)">run it again</button>
   </div>
   <div v-else-if="hint" class="message hint">
     <MarkBadge
@@ -68,15 +76,15 @@ const unfolded = ref(false)
       tone="hint"
       explanation="Hint: the line is reckoned as it stands; this may not be what was meant."
     />
-    <button :tabindex="stops" v-if="small && !unfolded" type="button" class="unfold" @click="unfolded = true">
+    <button v-if="small && !unfolded" :tabindex="stops" type="button" class="unfold" @click="unfolded = true">
       hint
     </button>
     <template v-else>
       <span>{{ hint.message }}</span>
       <button
-        :tabindex="stops"
         v-for="fix in hint.fixes"
         :key="fix.label"
+        :tabindex="stops"
         type="button"
         class="fix"
         :title="fix.label"

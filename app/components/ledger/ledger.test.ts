@@ -130,7 +130,15 @@ describe('a sweep', () => {
 describe('what is said under a line', () => {
   const said = (lines: readonly string[], more: Readonly<Record<string, unknown>> = {}): void => {
     const view = viewOf(lines)
-    const props = { line: 'a', problem: view.problem, hints: view.hints, reachable: true, editing: false, held: false }
+    const props = {
+      line: 'a',
+      problem: view.problem,
+      hints: view.hints,
+      reachable: true,
+      editing: false,
+      text: '',
+      held: false,
+    }
     page = new Mounted(LineMessages, { ...props, ...more }, ['fix'])
   }
 
@@ -143,6 +151,13 @@ describe('what is said under a line', () => {
     expect(page.told).toHaveLength(1)
     expect(page.told[0]?.[0]).toBe('fix')
     expect(page.told[0]?.[2]).toBe('a')
+  })
+
+  test('a line of prose can be made a note, an error of reckoning cannot', async () => {
+    said(['the current is sought'], { text: 'the current is sought' })
+    expect(page.button('make it a note')).toBeTruthy()
+    said(['A + 1'], { text: 'A + 1' })
+    expect(page.all('.fix').some((button) => button.textContent?.includes('note'))).toBe(false)
   })
 
   test('a hint goes when it is understood, and after three times is a mark that unfolds', async () => {

@@ -70,6 +70,11 @@ function hasOwnUndo(target: EventTarget | null): boolean {
   return field || target instanceof HTMLTextAreaElement
 }
 
+/** Ctrl+A in a text is about that text. */
+function isWritten(target: EventTarget | null): boolean {
+  return hasOwnUndo(target) || (target instanceof HTMLElement && target.isContentEditable)
+}
+
 function onKey(event: KeyboardEvent): void {
   if (event.defaultPrevented || folio.status !== 'ready') return
   if (event.key === 'Escape' && desk.full) {
@@ -78,6 +83,7 @@ function onKey(event: KeyboardEvent): void {
   }
   const action = actions.keyed.find((a) => isKey(event, a.key))
   if (!action) return
+  if (action.key === 'selectAll' && isWritten(event.target)) return
   if ((action.key === 'undo' || action.key === 'redo') && hasOwnUndo(event.target)) return
   event.preventDefault()
   action.run()

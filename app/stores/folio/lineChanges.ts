@@ -172,6 +172,19 @@ export function createLineChanges(
     current.value = next?.id ?? lines.value[0]?.id ?? null
   }
 
+  /** Takes all these lines out as one step, and says how they come back. */
+  function removeAll(ids: ReadonlySet<string>): void {
+    leave()
+    const gone = removed(state.value, ids)
+    if (gone.length === 0) return
+    const rest = lines.value.filter((l) => !ids.has(l.id))
+    perform(gone.length === 1 ? 'delete line' : 'delete lines', rest.length > 0 ? gone : [...gone, insertion(0, '')])
+    clearSelection()
+    current.value = lines.value.at(-1)?.id ?? null
+    const what = gone.length === 1 ? 'One line is' : `${counted(gone.length)} lines are`
+    notice.value = `${what} deleted. Undo (Ctrl+Z) brings ${gone.length === 1 ? 'it' : 'them'} back.`
+  }
+
   function moveBy(lineId: string, by: 1 | -1): void {
     perform('move', movedBy(state.value, targets(lineId), by, tucked.value), lineId)
     current.value = lineId
@@ -334,7 +347,7 @@ export function createLineChanges(
   }
 
   return {
-    takeOverlong, keepAndGoOn, typeOn, insertAt, insertBelow, insertPlain, putInAndGoOn, insertNoteBelow, remove, moveBy, moveTo, duplicate, toggle, turn, paste,
+    takeOverlong, keepAndGoOn, typeOn, insertAt, insertBelow, insertPlain, putInAndGoOn, insertNoteBelow, remove, removeAll, moveBy, moveTo, duplicate, toggle, turn, paste,
     rewrite, typeOver, renameName, goBackTo, takeFromFile, answer, writeHead, enclose, unenclose, convene, rename,
   } // prettier-ignore
 }

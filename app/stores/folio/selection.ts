@@ -24,6 +24,13 @@ export function createSelection(doc: FolioDocument, { leave }: FolioEditor) {
     return current.value === first ? last : first
   }
 
+  /** Every line in sight. */
+  function selectAll(): void {
+    leave()
+    selected.value = new Set(shownLines.value.map((l) => l.id))
+    current.value = shownLines.value.at(-1)?.id ?? null
+  }
+
   function toggleSelected(lineId: string): void {
     leave()
     const next = new Set(selected.value.size > 0 || current.value === null ? selected.value : [current.value])
@@ -46,7 +53,7 @@ export function createSelection(doc: FolioDocument, { leave }: FolioEditor) {
   }
 
   return {
-    selectTo, toggleSelected, targets, carried,
+    selectTo, selectAll, toggleSelected, targets, carried,
   } // prettier-ignore
 }
 
