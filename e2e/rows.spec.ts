@@ -84,3 +84,27 @@ test('a row is one stop of the Tab key; the arrows go through what is in it', as
   }
   expect(presses).toBeLessThan(8)
 })
+
+test('who listens hears entry and both forms, the result once after Enter, an error once the line is left', async ({
+  folio,
+  page,
+}) => {
+  // prettier-ignore
+  await folio.open(['Z = 3 + 4j', 'A + 1', ''])
+  await expect(folio.row(1).locator('.opener')).toHaveAccessibleName('Line 1: Z = 3 + 4j. 3 + 4j, 5 angle 53.13°. Edit')
+  await expect(folio.row(2).locator('.opener')).toHaveAccessibleName(/^Line 2: A \+ 1\. error: A is not known here/)
+  const said = page.getByRole('region', { name: 'Ledger' }).locator('.visually-hidden[role="status"]')
+  await folio.edit(3)
+  await page.keyboard.type('2*')
+  await page.keyboard.type('Q')
+  // Longer than it takes until the error is shown.
+  await expect(folio.row(3).locator('.problem')).toBeVisible()
+  await expect(said).toHaveText('')
+  await page.keyboard.press('Backspace')
+  await page.keyboard.type('Z')
+  await page.keyboard.press('Enter')
+  await expect(said).toHaveText('Line 3: 6 + 8j, 10 angle 53.13°')
+  await page.keyboard.type('Q')
+  await page.keyboard.press('ArrowUp')
+  await expect(said).toHaveText(/^Line 4: error: Q is not known here/)
+})

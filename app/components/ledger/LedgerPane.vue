@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vu
 import type { Line } from '#shared/folio'
 import { onlyOffered } from '~/lines/firstLines'
 import { typeset } from '~/texts/typeset'
+import { useAnnouncements } from '~/composables/announcements'
 import { useLineDragging } from '~/composables/lineDragging'
 import { useRowWindow } from '~/composables/rowWindow'
 import { useDeskStore } from '~/stores/desk'
@@ -16,6 +17,7 @@ const folio = useFolioStore()
 const results = useResultsStore()
 const preferences = usePreferencesStore()
 const desk = useDeskStore()
+const { said } = useAnnouncements()
 const pane = ref<HTMLElement | null>(null)
 const width = ref(800)
 
@@ -189,6 +191,7 @@ function leave(event: FocusEvent): void {
         <span class="head-polar">Polar</span>
       </template>
     </div>
+    <p class="visually-hidden" role="status">{{ said }}</p>
     <div v-if="rows.above.value > 0" :style="{ height: `${rows.above.value}px` }" />
     <ol ref="list" class="lines">
       <LedgerRow

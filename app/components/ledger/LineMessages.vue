@@ -44,7 +44,7 @@ const unfolded = ref(false)
   <div v-else-if="problem?.code === 'enclosure-loading'" class="message postponed" role="status">
     <span>{{ problem.message }}</span>
   </div>
-  <div v-else-if="problem" class="message problem" :role="editing ? 'status' : undefined">
+  <div v-else-if="problem" class="message problem">
     <MarkBadge
       sign="!"
       tone="problem"

@@ -3,6 +3,8 @@ import { computed, ref } from 'vue'
 import type { LineView } from '#core/views/lineView'
 import type { Line } from '#shared/folio'
 import { useFolioStore } from '~/stores/folio'
+import { useResultsStore } from '~/stores/results'
+import { spokenResult } from '~/texts/spoken'
 import { usePreferencesStore } from '~/stores/preferences'
 
 /** A line that is not being edited, as it is read: a click opens it at the term that was clicked. */
@@ -20,6 +22,7 @@ const props = defineProps<{
 const emit = defineEmits<{ pressed: [event: KeyboardEvent] }>()
 const folio = useFolioStore()
 const preferences = usePreferencesStore()
+const results = useResultsStore()
 
 const opener = ref<HTMLElement | null>(null)
 defineExpose({ focus: () => opener.value?.focus() })
@@ -28,8 +31,14 @@ defineExpose({ focus: () => opener.value?.focus() })
 const reading = computed(() => (preferences.grouping ? props.view?.grouped : props.view?.reading) ?? '')
 const remark = computed(() => props.view?.remark ?? null)
 const remarkOnly = computed(() => props.view?.kind === 'remark')
-/** What the line says, for screen readers. */
-const spoken = computed(() => (props.line.source.trim() === '' ? 'empty' : props.line.source))
+/** What the line says and what it comes to, for screen readers; while values change under the hand it rests. */
+const spoken = computed<string>((before) => {
+  if (results.unsettled && before !== undefined) return before
+  const { source, hidden } = props.line
+  if (source.trim() === '') return 'empty'
+  const result = props.view && !hidden ? spokenResult(props.view) : ''
+  return result === '' ? source : `${source}. ${result}`
+})
 
 function open(event: MouseEvent): void {
   const target = event.target instanceof Element ? event.target.closest<HTMLElement>('[data-span]') : null
