@@ -116,7 +116,7 @@ test('a curve too coarse says so and takes a finer step; what is set on the plat
   await expect(note).toHaveCount(0)
   await page.getByRole('button', { name: 'Plate', exact: true }).click()
   const sheet = page.getByRole('region', { name: 'Settings of plate 2' })
-  await sheet.getByLabel('Caption').fill('A full turn')
+  await sheet.getByLabel('Caption', { exact: true }).fill('A full turn')
   await sheet.getByText('mark extremes').click()
   await sheet.getByText('line and points').click()
   await sheet.getByLabel('Horizontal axis', { exact: true }).fill('t / s')

@@ -127,7 +127,7 @@ test('the plate keeps its caption, axes, grid and choice of values in the folio;
   await folio.expectValue(2, '1 − 2j | 2.2361 ∠ −63.435°')
   await page.getByRole('button', { name: 'Plate', exact: true }).click()
   const sheet = page.getByRole('region', { name: 'Settings of plate 1' })
-  await sheet.getByLabel('Caption').fill('Impedances of the lamp')
+  await sheet.getByLabel('Caption', { exact: true }).fill('Impedances of the lamp')
   await sheet.getByLabel('Real axis', { exact: true }).fill('R in Ω')
   await sheet.getByText('rings and rays').click()
   await sheet.getByText('unit circle').click()

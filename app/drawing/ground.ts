@@ -33,8 +33,9 @@ export function drawGround(ctx: CanvasRenderingContext2D, frame: PlaneFrame): vo
   line(ctx, sharp(origin.x), 0, sharp(origin.x), size.height)
   drawCircles(ctx, frame)
   if (!mini && plate.axes) {
-    drawNumbers(ctx, frame)
-    drawAxisNames(ctx, frame, origin)
+    const texts = axisTexts(frame, origin)
+    drawNumbers(ctx, frame, texts)
+    drawAxisNames(ctx, frame, texts)
   }
   ctx.restore()
 }
@@ -99,10 +100,45 @@ interface AxisNumber {
 const DIGIT = 7
 const NUMBER_HEIGHT = 14
 
-type Scaled = Pick<PlaneFrame, 'view' | 'size' | 'conventions'>
+/** What an arrowhead or a marker takes around its tip, in pixels. */
+const TIP = 9
+/** Among more values than these no place is clear of all: their tips are not heeded. */
+const TIPS_MOST = 200
+
+/** The tips of the values in sight. */
+function tipBoxes({ marks, view, size }: PlaneFrame): readonly Box[] {
+  if (marks.length > TIPS_MOST) return []
+  return marks
+    .map((mark) => toPixel(view, size, mark))
+    .filter(({ x, y }) => x > -TIP && y > -TIP && x < size.width + TIP && y < size.height + TIP)
+    .map(({ x, y }) => ({ left: x - TIP, right: x + TIP, top: y - TIP, bottom: y + TIP }))
+}
+
+function meet(a: Box, b: Box): boolean {
+  return a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom
+}
+
+/** Numbers and names of the axes, none on another and none on a tip. */
+interface AxisTexts {
+  readonly re: readonly AxisNumber[]
+  readonly im: readonly AxisNumber[]
+  readonly names: { readonly re: Box; readonly im: Box }
+}
+
+function axisTexts(frame: PlaneFrame, origin: Pixel): AxisTexts {
+  const tips = tipBoxes(frame)
+  const names = axisNamePlaces(frame.size, origin, frame.plate, tips)
+  const taken = [names.re, names.im, ...tips]
+  const clear = ({ box }: AxisNumber): boolean => !taken.some((other) => meet(box, other))
+  const { re, im } = axisNumbers(frame)
+  return { re: re.filter(clear), im: im.filter(clear), names }
+}
 
 /** The numbers of both axes: the real ones below theirs, the imaginary ones left of theirs. */
-function axisNumbers({ view, size, conventions }: Scaled): { readonly re: AxisNumber[]; readonly im: AxisNumber[] } {
+function axisNumbers({ view, size, conventions }: PlaneFrame): {
+  readonly re: readonly AxisNumber[]
+  readonly im: readonly AxisNumber[]
+} {
   const bounds = boundsOf(view, size)
   const step = gridStep(view)
   const origin = toPixel(view, size, { re: 0, im: 0 })
@@ -110,14 +146,14 @@ function axisNumbers({ view, size, conventions }: Scaled): { readonly re: AxisNu
   const column = Math.min(size.width - 6, Math.max(30, origin.x - 6))
   const re = ticksBetween(bounds.left, bounds.right, step).flatMap((tick): AxisNumber[] => {
     const { x } = toPixel(view, size, { re: tick, im: 0 })
-    if (tick === 0 || x <= 14 || x >= size.width - 40) return []
+    if (tick === 0 || x <= 14 || x >= size.width - 14) return []
     const text = tickText(tick, conventions)
     const half = (text.length * DIGIT) / 2
     return [{ text, x, y: row, box: { left: x - half, right: x + half, top: row, bottom: row + NUMBER_HEIGHT } }]
   })
   const im = ticksBetween(bounds.bottom, bounds.top, step).flatMap((tick): AxisNumber[] => {
     const { y } = toPixel(view, size, { re: 0, im: tick })
-    if (tick === 0 || y <= 24 || y >= size.height - 8) return []
+    if (tick === 0 || y <= 8 || y >= size.height - 8) return []
     const text = tickText(tick, conventions)
     const half = NUMBER_HEIGHT / 2
     const left = column - text.length * DIGIT
@@ -126,8 +162,7 @@ function axisNumbers({ view, size, conventions }: Scaled): { readonly re: AxisNu
   return { re, im }
 }
 
-function drawNumbers(ctx: CanvasRenderingContext2D, frame: PlaneFrame): void {
-  const { re, im } = axisNumbers(frame)
+function drawNumbers(ctx: CanvasRenderingContext2D, frame: PlaneFrame, { re, im }: AxisTexts): void {
   ctx.font = `12px ${SANS}`
   ctx.fillStyle = frame.theme.quiet
   ctx.textBaseline = 'top'
@@ -149,33 +184,49 @@ function drawNumbers(ctx: CanvasRenderingContext2D, frame: PlaneFrame): void {
 /** About the width of a letter of an axis name, in pixels. */
 const LETTER = 9
 
-/** Where the names of the axes stand: that of the real one in the row of its numbers, that of the imaginary one beside it. */
-function axisNamePlaces(size: Size, origin: Pixel, names: Pick<PlanePlate, 're' | 'im'>): { re: Box; im: Box } {
+/** How high the name of an axis is, and what the row of the numbers takes, in pixels. */
+const NAME_HEIGHT = 18
+const NUMBER_ROW = 20
+
+/**
+ * Where the names of the axes stand: that of the real one at the end of its axis, in the row of its numbers, above it or
+ * below that row; that of the imaginary one beside the top of its axis. The first place that is clear of tips is taken.
+ */
+function axisNamePlaces(
+  size: Size,
+  origin: Pixel,
+  names: Pick<PlanePlate, 're' | 'im'>,
+  tips: readonly Box[],
+): { readonly re: Box; readonly im: Box } {
   const [wide, high] = [names.re.length * LETTER + 4, names.im.length * LETTER + 5]
-  const top = Math.min(size.height - 20, Math.max(3, origin.y + 3))
-  const last = size.width - high - 7
-  const left = Math.max(7, Math.min(last, origin.x + 7))
+  const within = (top: number): number => Math.min(size.height - NAME_HEIGHT - 2, Math.max(3, top))
+  const at = (top: number): Box => ({ left: size.width - wide - 6, right: size.width - 6, top: within(top), bottom: within(top) + NAME_HEIGHT }) // prettier-ignore
+  const beside = (left: number): Box => {
+    const kept = Math.max(7, Math.min(size.width - high - 7, left))
+    return { left: kept, right: kept + high, top: 6, bottom: 25 }
+  }
+  const isClear = (box: Box): boolean => !tips.some((tip) => meet(box, tip))
+  const firstClear = (places: readonly [Box, ...Box[]]): Box => places.find(isClear) ?? places[0]
+  const below = origin.y + 3
   return {
-    re: { left: size.width - wide - 6, right: size.width - 6, top, bottom: top + 18 },
-    im: { left, right: left + high, top: 6, bottom: 25 },
+    re: firstClear([at(below), at(origin.y - NAME_HEIGHT - 4), at(below + NUMBER_ROW), at(origin.y - 2 * NAME_HEIGHT)]),
+    im: firstClear([beside(origin.x + 7), beside(origin.x - high - 7)]),
   }
 }
 
-function drawAxisNames(ctx: CanvasRenderingContext2D, { size, theme, plate }: PlaneFrame, origin: Pixel): void {
-  const { re, im } = axisNamePlaces(size, origin, plate)
+function drawAxisNames(ctx: CanvasRenderingContext2D, { theme, plate }: PlaneFrame, { names }: AxisTexts): void {
   ctx.font = `italic 15px ${SERIF}`
   ctx.fillStyle = theme.ink
   ctx.textBaseline = 'top'
   ctx.textAlign = 'right'
-  ctx.fillText(plate.re, re.right, re.top)
+  ctx.fillText(plate.re, names.re.right, names.re.top)
   ctx.textAlign = 'left'
-  ctx.fillText(plate.im, im.left, im.top)
+  ctx.fillText(plate.im, names.im.left, names.im.top)
 }
 
 /** Room that the numbers and names of the axes take. */
 export function takenByAxes(frame: PlaneFrame, origin: Pixel): Box[] {
   if (!frame.plate.axes) return []
-  const { re, im } = axisNumbers(frame)
-  const names = Object.values(axisNamePlaces(frame.size, origin, frame.plate))
-  return [...names, ...re.map((n) => n.box), ...im.map((n) => n.box)]
+  const { re, im, names } = axisTexts(frame, origin)
+  return [names.re, names.im, ...[...re, ...im].map((number) => number.box)]
 }

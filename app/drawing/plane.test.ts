@@ -146,6 +146,42 @@ test('the axes carry their names, and no two numbers lie on one another', () => 
   )
 })
 
+test('no number and no name of an axis stands on the tip of a value, whatever the axes are called', () => {
+  const spread = fc.double({ min: -21, max: 21, noNaN: true })
+  const values = fc.array(fc.tuple(spread, spread), { minLength: 1, maxLength: 4 })
+  // On the axes themselves it is most likely.
+  const onAxes = fc.array(fc.tuple(spread, fc.constant(0)), { minLength: 1, maxLength: 2 })
+  const name = fc.constantFrom('Re', 'Re / A', 'real part of the current, in A')
+  fc.assert(
+    fc.property(fc.oneof(values, onAxes), name, (points, re) => {
+      const marks = points.map(([x, y], k) => mark(`v${k}`, x, y))
+      const { texts } = drawn(drawGround, frame({ marks }, { re }))
+      const tips = marks.map((m) => toPixel(view, size, m))
+      for (const { text, x, y, align } of texts.filter((t) => t.text !== re && t.text !== 'Im')) {
+        // A number at the real axis hangs from its place, one at the imaginary axis is centred beside it.
+        const width = [...text].length * 7
+        const [left, top] = align === 'center' ? [x - width / 2, y] : [x - width, y - 7]
+        for (const tip of tips)
+          expect(tip.x > left && tip.x < left + width && tip.y > top && tip.y < top + 14).toBe(false)
+      }
+      const [named] = texts.filter((t) => t.text === re)
+      const row = texts.filter((t) => t.text !== re && t.align === 'center' && Math.abs(t.y - (named?.y ?? 0)) < 14)
+      for (const number of row)
+        expect(number.x + 7 * ([...number.text].length / 2)).toBeLessThanOrEqual((named?.x ?? 0) - re.length * 9)
+    }),
+    { numRuns: 300 },
+  )
+})
+
+test('the name of the real axis makes way for an arrow that ends below it', () => {
+  const nameOf = (marks: readonly PlaneMark[]) =>
+    drawn(drawGround, frame({ marks }, { re: 'Re / A' })).texts.find((t) => t.text === 'Re / A')
+  const usual = nameOf([])
+  const moved = nameOf([mark('V', 18, 0)])
+  expect(moved?.x).toBe(usual?.x)
+  expect(Math.abs((moved?.y ?? 0) - (usual?.y ?? 0))).toBeGreaterThan(15)
+})
+
 test('without axes there are no numbers; the unit circle is a circle of one unit', () => {
   expect(drawn(drawGround, frame({}, { axes: false })).texts).toEqual([])
   const { strokes } = drawn(drawGround, frame({}, { unitCircle: true }))

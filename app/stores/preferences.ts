@@ -14,6 +14,7 @@ interface Stored {
   readonly plateShare?: unknown
   readonly grouping?: unknown
   readonly close?: unknown
+  readonly captioned?: unknown
   readonly defaults?: unknown
 }
 
@@ -38,6 +39,8 @@ export const usePreferencesStore = defineStore('preferences', () => {
   const grouping = ref(stored.grouping === true)
   /** True while the rows of the ledger stand close. */
   const close = ref(stored.close === true)
+  /** True while pictures that are saved carry the number and the caption of their plate. */
+  const captioned = ref(stored.captioned === true)
 
   /** The conventions that new folios begin with. */
   const defaults = ref<Conventions>({ ...DEFAULT_CONVENTIONS, ...storedConventions(stored.defaults) })
@@ -51,7 +54,7 @@ export const usePreferencesStore = defineStore('preferences', () => {
   }
 
   watch(
-    [theme, plateShare, grouping, close, defaults],
+    [theme, plateShare, grouping, close, captioned, defaults],
     () => {
       try {
         localStorage.setItem(
@@ -61,6 +64,7 @@ export const usePreferencesStore = defineStore('preferences', () => {
             plateShare: plateShare.value,
             grouping: grouping.value,
             close: close.value,
+            captioned: captioned.value,
             defaults: defaults.value,
           }),
         )
@@ -82,7 +86,7 @@ export const usePreferencesStore = defineStore('preferences', () => {
     { immediate: true, flush: 'sync' },
   )
 
-  return { theme, plateShare, grouping, close, defaults, setPlateShare }
+  return { theme, plateShare, grouping, close, captioned, defaults, setPlateShare }
 })
 
 function storedConventions(data: unknown): Partial<Conventions> {

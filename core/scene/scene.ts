@@ -48,6 +48,8 @@ export interface PlaneMark extends Complex {
 export const ORIGIN: Complex = { re: 0, im: 0 }
 
 export const HUES = 8
+/** What the hues are called, in their order. */
+export const HUE_NAMES = ['teal', 'rust', 'violet', 'ochre', 'green', 'blue', 'plum', 'slate'] as const
 
 /**
  * Gives each value on a plate a slot: the one it has while it stays, the lowest

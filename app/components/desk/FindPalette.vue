@@ -5,7 +5,7 @@ import type { VTextField } from 'vuetify/components'
 import { signature } from '#core/functions/definition'
 import { FUNCTIONS } from '#core/functions/registry'
 import { TOPICS } from '#core/handbook/topics'
-import type { FolioCard } from '#shared/folio'
+import type { FolioCard, Line } from '#shared/folio'
 import { api } from '~/keeping/api'
 import { useReadyField } from '~/composables/readyField'
 import { findAmong } from '~/texts/finding'
@@ -82,24 +82,6 @@ const all = computed<readonly Finding[]>(() => {
         folio.reveal(entry.line)
       },
     })),
-    ...(asked.value.trim() === '' ? [] : folio.lines).flatMap((line, k): Finding[] => {
-      const text = line.source.replace(/\s+/g, ' ').trim()
-      if (text === '') return []
-      const heading = line.note ? /^#{1,6} ([^#\n]+)/.exec(line.source)?.[1] : undefined
-      return [
-        {
-          id: `line ${line.id}`,
-          group: 'Lines',
-          label: heading ?? (text.length > LINE_SHOWN ? `${text.slice(0, LINE_SHOWN)}…` : text),
-          detail: `line ${k + 1}`,
-          also: text,
-          run: () => {
-            folio.keep()
-            folio.reveal(line.id)
-          },
-        },
-      ]
-    }),
     ...cards.value
       .filter((card) => card.binnedAt === null && card.id !== folio.id)
       .map((card): Finding => ({
@@ -126,7 +108,30 @@ const all = computed<readonly Finding[]>(() => {
     })),
   ]
 })
-const found = computed(() => findAmong(all.value, asked.value, SHOWN))
+/** The lines of the folio, its notes and headings; nobody wants all of them listed. */
+const lines = computed<readonly Finding[]>(() => (desk.findOpen ? folio.lines : []).flatMap(findingOf))
+
+function findingOf(line: Line, index: number): readonly Finding[] {
+  const text = line.source.replace(/\s+/g, ' ').trim()
+  if (text === '') return []
+  const heading = line.note ? /^#{1,6} ([^#\n]+)/.exec(line.source)?.[1] : undefined
+  return [
+    {
+      id: `line ${line.id}`,
+      group: 'Lines',
+      label: heading ?? (text.length > LINE_SHOWN ? `${text.slice(0, LINE_SHOWN)}…` : text),
+      detail: `line ${index + 1}`,
+      also: text,
+      run: () => {
+        folio.keep()
+        folio.reveal(line.id)
+      },
+    },
+  ]
+}
+const found = computed(() =>
+  findAmong(asked.value.trim() === '' ? all.value : [...all.value, ...lines.value], asked.value, SHOWN),
+)
 
 /** Runs once the sheet has closed and given the focus back: what it does may move the focus. */
 let chosen: Finding | null = null

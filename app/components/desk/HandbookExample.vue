@@ -3,7 +3,12 @@ import type { Example } from '#core/functions/definition'
 import { useFolioStore } from '~/stores/folio'
 
 /** An example of the handbook: its lines, what it gives, and a button that puts it into the ledger. */
-defineProps<{ example: Example; words: string; /** What the button does; none where another one does it, too. */ label: string }>() // prettier-ignore
+defineProps<{
+  example: Example
+  words: string
+  /** What the button does; empty where another one does it, too. */
+  label: string
+}>()
 const emit = defineEmits<{ put: [] }>()
 const folio = useFolioStore()
 </script>

@@ -2,6 +2,7 @@
 import { mdiContentCopy } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { SweepRows } from '#core/kinds/sweep'
+import { alignColumn } from '#core/format/align'
 import type { Twin } from '#core/format/readout'
 import { countText } from '~/texts/dress'
 import { useLineActions } from '~/composables/lineActions'
@@ -72,9 +73,19 @@ const shown = computed(() => {
     return row ? [{ index, ...row }] : []
   })
 })
+const isTwin = (value: string | Twin): value is Twin => typeof value !== 'string'
+/** The columns in sight with their decimal marks in a line. */
+const columns = computed(() => {
+  const rows = shown.value
+  const form = (value: string | Twin, which: keyof Twin): string => (isTwin(value) ? value[which] : '')
+  return {
+    parameter: alignColumn(rows.map((row) => row.parameter ?? '')),
+    first: alignColumn(rows.map(({ value }) => (isTwin(value) ? value.rectangular : value))),
+    polar: alignColumn(rows.map((row) => form(row.value, 'polar'))),
+  }
+})
 const offset = computed(() => top.value - (scale.value === 1 ? top.value % ROW : 0))
 
-const isTwin = (value: string | Twin): value is Twin => typeof value !== 'string'
 const marked = computed(() => (plates.along && plates.along.name === axis.value ? plates.along.index : null))
 /** The name of what the sweep runs along: its own, where it is the range itself. */
 const axis = computed(() => found.value?.along ?? view.value?.name ?? null)
@@ -134,7 +145,7 @@ function key(event: KeyboardEvent): void {
             </thead>
             <tbody>
               <tr
-                v-for="row in shown"
+                v-for="(row, k) in shown"
                 :key="row.index"
                 :aria-rowindex="row.index + 2"
                 :class="{ marked: row.index === marked }"
@@ -142,13 +153,12 @@ function key(event: KeyboardEvent): void {
               >
                 <th scope="row">{{ row.index + 1 }}</th>
                 <td v-if="row.parameter !== null">
-                  <ValueText :text="row.parameter" :letter="folio.conventions.letter" />
+                  <ValueText :text="columns.parameter[k] ?? ''" :letter="folio.conventions.letter" />
                 </td>
-                <template v-if="isTwin(row.value)">
-                  <td><ValueText :text="row.value.rectangular" :letter="folio.conventions.letter" /></td>
-                  <td><ValueText :text="row.value.polar" :letter="folio.conventions.letter" /></td>
-                </template>
-                <td v-else><ValueText :text="row.value" :letter="folio.conventions.letter" /></td>
+                <td><ValueText :text="columns.first[k] ?? ''" :letter="folio.conventions.letter" /></td>
+                <td v-if="isTwin(row.value)">
+                  <ValueText :text="columns.polar[k] ?? ''" :letter="folio.conventions.letter" />
+                </td>
               </tr>
             </tbody>
           </table>
@@ -199,6 +209,9 @@ table {
   border-collapse: collapse;
 }
 th,
+td :deep(.value) {
+  white-space: pre;
+}
 td {
   height: 30px;
   padding: 0 12px;

@@ -31,13 +31,12 @@ defineExpose({ focus: () => opener.value?.focus() })
 const reading = computed(() => (preferences.grouping ? props.view?.grouped : props.view?.reading) ?? '')
 const remark = computed(() => props.view?.remark ?? null)
 const remarkOnly = computed(() => props.view?.kind === 'remark')
-/** What the line says and what it comes to, for screen readers; while values change under the hand it rests. */
-const spoken = computed<string>((before) => {
+/** What the line says, for screen readers. */
+const spoken = computed(() => (props.line.source.trim() === '' ? 'empty' : props.line.source))
+/** What it comes to, said after that; while values change under the hand it rests. */
+const result = computed<string>((before) => {
   if (results.unsettled && before !== undefined) return before
-  const { source, hidden } = props.line
-  if (source.trim() === '') return 'empty'
-  const result = props.view && !hidden ? spokenResult(props.view) : ''
-  return result === '' ? source : `${source}. ${result}`
+  return props.view && !props.line.hidden && props.line.source.trim() !== '' ? spokenResult(props.view) : ''
 })
 
 function open(event: MouseEvent): void {
@@ -81,6 +80,7 @@ function openNote(event: MouseEvent): void {
     :class="{ slim, remark: remarkOnly }"
     :tabindex="reachable ? 0 : -1"
     :aria-label="`Line ${number}: ${spoken}. Edit`"
+    :aria-description="result === '' ? undefined : result"
     @click="open"
     @keydown="(event) => emit('pressed', event)"
     @focus="folio.makeCurrent(line.id)"

@@ -199,7 +199,8 @@ describe('a line that is not being edited', () => {
 
   test('is read as it was understood, and says what was typed to those who listen', () => {
     opened('1/2pi')
-    expect(page.one('button').getAttribute('aria-label')).toBe('Line 4: 1/2pi. 1.5708. Edit')
+    expect(page.one('button').getAttribute('aria-label')).toBe('Line 4: 1/2pi. Edit')
+    expect(page.one('button').getAttribute('aria-description')).toBe('1.5708')
     expect(page.all('.katex').length).toBeGreaterThan(0)
     expect(page.one('button').tabIndex).toBe(0)
   })

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { textIn } from '~/browser/fields'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
+import { usePreferencesStore } from '~/stores/preferences'
 import type { Plate } from '#shared/plate'
 
 /** What a plate shows and how: its caption, what its kind adds, and how it is saved as a file. Every change is seen at once. */
@@ -10,6 +11,7 @@ defineProps<{ plate: Plate; number: number; csv?: boolean }>()
 const emit = defineEmits<{ png: [scale: number]; svg: []; csv: []; copy: [] }>()
 const folio = useFolioStore()
 const plates = usePlatesStore()
+const preferences = usePreferencesStore()
 const settings = ref<HTMLElement | null>(null)
 const SCALES = [1, 2, 4] as const
 
@@ -43,6 +45,7 @@ function close(event: KeyboardEvent): void {
       <v-btn class="link" variant="text" @click="emit('svg')">SVG</v-btn>
       <v-btn v-if="csv" class="link" variant="text" @click="emit('csv')">CSV</v-btn>
       <v-btn class="link" variant="text" @click="emit('copy')">copy</v-btn>
+      <v-checkbox v-model="preferences.captioned" label="with number and caption" />
     </div>
     <div v-if="plates.all.length > 1 && folio.writable" class="row">
       <v-btn class="link danger" variant="text" @click="plates.remove(plate)">Remove plate {{ number }}</v-btn>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiBrushVariant } from '@mdi/js'
 import { computed, nextTick, ref } from 'vue'
-import { DASHES, DASH_NAMES, HUES, ROLES } from '#core/scene/scene'
+import { DASHES, DASH_NAMES, HUE_NAMES, ROLES } from '#core/scene/scene'
 import type { Plate } from '#shared/plate'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
@@ -76,15 +76,16 @@ function setAll(all: boolean): void {
         <div v-if="dressing === value.line" class="dress" role="group" :aria-label="`Dress of ${value.name}`">
           <div class="swatches" role="radiogroup" aria-label="Hue">
             <v-btn
-              v-for="hue in HUES"
+              v-for="(hue, k) in HUE_NAMES"
               :key="hue"
+              :data-tip="hue"
               role="radio"
               class="swatch"
               variant="text"
-              :aria-checked="plates.inks.get(value.line)?.hue === hue - 1"
-              :aria-label="`Hue ${hue}`"
-              :style="{ background: `var(--hue-${hue})` }"
-              @click="plates.dressUp(value.line, { hue: hue - 1 })"
+              :aria-checked="plates.inks.get(value.line)?.hue === k"
+              :aria-label="hue"
+              :style="{ background: `var(--hue-${k + 1})` }"
+              @click="plates.dressUp(value.line, { hue: k })"
             />
           </div>
           <div class="choices" role="radiogroup" aria-label="Line">
