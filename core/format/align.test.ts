@@ -1,5 +1,5 @@
 import * as fc from 'fast-check'
-import { alignColumn } from './align'
+import { alignColumn, alignTwins } from './align'
 
 test.each([
   [
@@ -58,4 +58,12 @@ test('all come out as wide, and nothing but blanks is added', () => {
       },
     ),
   )
+})
+
+test('of values in one form or both, each column is aligned by itself', () => {
+  const twin = (rectangular: string, polar: string) => ({ rectangular, polar })
+  expect(alignTwins([twin('0 + 2j', '2 ∠ 90°'), '1', twin('3 + 4.5j', '5.4083 ∠ 56.31°')])).toEqual({
+    first: ['0 + 2  j', '1       ', '3 + 4.5j'],
+    polar: ['2      ∠ 90°   ', '', '5.4083 ∠ 56.31°'],
+  })
 })

@@ -1,3 +1,5 @@
+import type { Twin } from './readout'
+
 /**
  * Texts of one column put under one another, padded with blanks: the decimal
  * marks of real and imaginary parts, magnitudes and angles, the signs between
@@ -20,6 +22,17 @@ export function alignColumn(texts: readonly string[]): readonly string[] {
     return texts.map((_, k) => `${left[k]} ${parts[k]?.[2] ?? ' '} ${right[k]}`)
   }
   return padded(texts, 'left')
+}
+
+/** Values of one or of both forms as two columns: the first form of each, and the polar form of those that have it. */
+export function alignTwins(values: readonly (string | Twin)[]): {
+  readonly first: readonly string[]
+  readonly polar: readonly string[]
+} {
+  const first = alignColumn(values.map((value) => (typeof value === 'string' ? value : value.rectangular)))
+  const twins = values.flatMap((value) => (typeof value === 'string' ? [] : [value.polar]))
+  const aligned = alignColumn(twins).values()
+  return { first, polar: values.map((value) => (typeof value === 'string' ? '' : (aligned.next().value ?? ''))) }
 }
 
 function alignImaginary(texts: readonly string[]): readonly string[] {

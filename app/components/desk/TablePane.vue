@@ -2,7 +2,7 @@
 import { mdiContentCopy } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { SweepRows } from '#core/kinds/sweep'
-import { alignColumn } from '#core/format/align'
+import { alignColumn, alignTwins } from '#core/format/align'
 import type { Twin } from '#core/format/readout'
 import { countText } from '~/texts/dress'
 import { useLineActions } from '~/composables/lineActions'
@@ -77,11 +77,9 @@ const isTwin = (value: string | Twin): value is Twin => typeof value !== 'string
 /** The columns in sight with their decimal marks in a line. */
 const columns = computed(() => {
   const rows = shown.value
-  const form = (value: string | Twin, which: keyof Twin): string => (isTwin(value) ? value[which] : '')
   return {
     parameter: alignColumn(rows.map((row) => row.parameter ?? '')),
-    first: alignColumn(rows.map(({ value }) => (isTwin(value) ? value.rectangular : value))),
-    polar: alignColumn(rows.map((row) => form(row.value, 'polar'))),
+    ...alignTwins(rows.map((row) => row.value)),
   }
 })
 const offset = computed(() => top.value - (scale.value === 1 ? top.value % ROW : 0))

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { alignColumn } from '#core/format/align'
+import { alignTwins } from '#core/format/align'
 import type { Readout } from '#core/format/readout'
 
 /** The entries of a vector, one below the other with their places; a long one folds. */
@@ -14,10 +14,7 @@ const FOLDED = 6
 const open = ref(false)
 const shown = computed(() => (open.value ? props.readout.entries : props.readout.entries.slice(0, FOLDED)))
 /** Both columns, aligned; an entry of one form has it in the first. */
-const columns = computed(() => ({
-  first: alignColumn(shown.value.map((entry) => (typeof entry === 'string' ? entry : entry.rectangular))),
-  polar: alignColumn(shown.value.map((entry) => (typeof entry === 'string' ? '' : entry.polar))),
-}))
+const columns = computed(() => alignTwins(shown.value))
 const twins = computed(() => shown.value.some((entry) => typeof entry !== 'string'))
 const hidden = computed(() => props.readout.count - shown.value.length)
 </script>

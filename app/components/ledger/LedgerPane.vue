@@ -140,13 +140,9 @@ useLineDragging(list, '.number', (from, to) => {
   if (line) folio.moveTo(line.id, rows.first.value + to)
 })
 
-const beginning = computed(
-  () =>
-    folio.writable &&
-    desk.stroll === null &&
-    onlyOffered(folio.lines.map((l) => l.source)) &&
-    onlyOffered([folio.text]),
-)
+/** Not looked at anew with every key that is typed. */
+const untouched = computed(() => onlyOffered(folio.lines.map((l) => l.source)))
+const beginning = computed(() => folio.writable && desk.stroll === null && untouched.value && onlyOffered([folio.text]))
 
 function leave(event: FocusEvent): void {
   // Leaving the ledger for another part of the page keeps the line.

@@ -166,23 +166,28 @@ export function createLineChanges(
     const rest = lines.value.filter((l) => !ids.has(l.id))
     const first = lines.value.findIndex((l) => ids.has(l.id))
     const next = rest[Math.max(0, first - 1)]
-    const gone = removed(state.value, ids)
-    perform(gone.length === 1 ? 'delete line' : 'delete lines', next ? gone : [...gone, insertion(0, '')], lineId)
-    clearSelection()
+    takeOut(ids, lineId)
     current.value = next?.id ?? lines.value[0]?.id ?? null
+  }
+
+  /** Takes lines out as one step; of a folio that would have none an empty one is left. Tells how many went. */
+  function takeOut(ids: ReadonlySet<string>, shown: string | null): number {
+    const gone = removed(state.value, ids)
+    if (gone.length === 0) return 0
+    const some = lines.value.some((l) => !ids.has(l.id))
+    perform(gone.length === 1 ? 'delete line' : 'delete lines', some ? gone : [...gone, insertion(0, '')], shown)
+    clearSelection()
+    return gone.length
   }
 
   /** Takes all these lines out as one step, and says how they come back. */
   function removeAll(ids: ReadonlySet<string>): void {
     leave()
-    const gone = removed(state.value, ids)
-    if (gone.length === 0) return
-    const rest = lines.value.filter((l) => !ids.has(l.id))
-    perform(gone.length === 1 ? 'delete line' : 'delete lines', rest.length > 0 ? gone : [...gone, insertion(0, '')])
-    clearSelection()
+    const count = takeOut(ids, null)
+    if (count === 0) return
     current.value = lines.value.at(-1)?.id ?? null
-    const what = gone.length === 1 ? 'One line is' : `${counted(gone.length)} lines are`
-    notice.value = `${what} deleted. Undo (Ctrl+Z) brings ${gone.length === 1 ? 'it' : 'them'} back.`
+    const what = count === 1 ? 'One line is' : `${counted(count)} lines are`
+    notice.value = `${what} deleted. Undo (Ctrl+Z) brings ${count === 1 ? 'it' : 'them'} back.`
   }
 
   function moveBy(lineId: string, by: 1 | -1): void {
