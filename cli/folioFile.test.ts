@@ -9,17 +9,19 @@ import { freshCurve, freshPlate } from '../shared/plate'
 const id = fc.stringMatching(/^[A-Za-z0-9_-]{8,20}$/)
 const text = fc.string({ unit: 'binary', maxLength: 40 })
 const mark = fc.option(fc.constant(true as const), { nil: undefined })
-const line = fc.record({ id, source: text, note: mark, folded: mark, hidden: mark, answer: fc.option(fc.constantFrom('1 a', '2'), { nil: undefined }) }) // prettier-ignore
+const line = fc.record({ id, source: text, note: mark, folded: mark, hidden: mark, varied: mark, watched: mark, answer: fc.option(fc.constantFrom('1 a', '2'), { nil: undefined }) }) // prettier-ignore
 const plate = fc.oneof(
   fc.tuple(id, fc.array(id, { maxLength: 3 })).map(([own, on]) => ({ ...freshPlate(own, false), on })),
   fc.tuple(id, fc.array(id, { maxLength: 3 })).map(([own, on]) => freshCurve(own, ['dB', 'angle'], on, 'A curve')),
 )
+const set = fc.record({ id, name: fc.constantFrom('', 'dry'), values: fc.dictionary(id, text, { maxKeys: 3 }) })
 const folios = fc.record({
   title: fc.stringMatching(/^[A-Za-z0-9 ]{1,20}$/).map((t) => t.trim() || 'T'),
   conventions: fc.record({ angle: fc.constantFrom('deg', 'rad'), digits: fc.integer({ min: 2, max: 16 }) }, { requiredKeys: [] }), // prettier-ignore
   lines: fc.array(line, { maxLength: 6 }),
   plates: fc.array(plate, { maxLength: 3 }),
   head: fc.record({ course: fc.constantFrom('', 'C'), sheet: fc.constantFrom('', '3'), date: fc.constant('') }),
+  sets: fc.array(set, { maxLength: 8 }),
 })
 
 test('any folio written and read is the same in every field, plates too', () => {

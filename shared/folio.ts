@@ -1,12 +1,9 @@
-import { list, or, text, whole, z } from './schema'
+import { idSchema, list, or, text, whole, z } from './schema'
 import { conventionsSchema, someConventionsSchema } from './conventions'
 import { LINE_LENGTH_MAX, LINES_MAX, TITLE_LENGTH_MAX } from './limits'
 import { ENCLOSURES_MOST, enclosureSchema } from './enclosure'
 import { PLATES_MOST, plateSchema } from './plate'
-
-export const idSchema = z
-  .string()
-  .check(z.regex(/^[A-Za-z0-9_-]{8,40}$/, 'an identifier of 8 to 40 letters and digits'))
+import { RUN_SETS_MOST, runSetSchema } from './runs'
 
 export const titleSchema = z.string().check(z.trim(), z.minLength(1, 'a title'), z.maxLength(TITLE_LENGTH_MAX))
 
@@ -18,9 +15,13 @@ const marks = {
   folded: z.optional(z.literal(true)),
   /** The result is not shown. */
   hidden: z.optional(z.literal(true)),
+  /** Its value is tried in several sets. */
+  varied: z.optional(z.literal(true)),
+  /** Its results under the sets are compared. */
+  watched: z.optional(z.literal(true)),
 } as const
 export type LineMark = keyof typeof marks
-export const LINE_MARKS: readonly LineMark[] = ['note', 'folded', 'hidden']
+export const LINE_MARKS: readonly LineMark[] = ['note', 'folded', 'hidden', 'varied', 'watched']
 
 /** Which part of the problem sheet a line answers: `1 a`. */
 export const ANSWER_LENGTH_MAX = 24
@@ -63,6 +64,7 @@ export const folioSchema = z.strictObject({
   plates: or(list(plateSchema, PLATES_MOST), []),
   enclosures: or(list(enclosureSchema, ENCLOSURES_MOST), []),
   head: or(sheetHeadSchema, NO_HEAD),
+  sets: or(list(runSetSchema, RUN_SETS_MOST), []),
   createdAt: z.string(),
   changedAt: z.string(),
   binnedAt: z.nullable(z.string()),
@@ -127,6 +129,8 @@ export const folioFileSchema = z.object({
   /** Their numbers stand beside the file, in an archive, under the name of the block. */
   enclosures: z.optional(list(enclosureSchema, ENCLOSURES_MOST)),
   head: z.optional(sheetHeadSchema),
+  /** Sets of values for the lines that are varied. */
+  sets: z.optional(list(runSetSchema, RUN_SETS_MOST)),
   /** Which folio it is, and which of its states: one that comes back is compared with it. */
   folio: z.optional(idSchema),
   revision: z.optional(whole(0)),

@@ -10,8 +10,8 @@ import {
   stillStands,
 } from './operations'
 import type { FolioState, Operation } from './operations'
-import { idSchema } from './folio'
 import { freshPlate } from './plate'
+import { idSchema } from './schema'
 import { folioOf as folio, lineId as id } from './testing'
 
 const sources = (state: FolioState | null): string[] => state!.lines.map((l) => l.source)
@@ -48,8 +48,20 @@ const operation: fc.Arbitrary<Operation> = fc.oneof(
   fc.record({
     type: fc.constant('mark' as const),
     id: fc.nat(6).map(id),
-    marks: fc.record({ note: fc.boolean(), folded: fc.boolean(), hidden: fc.boolean() }, { requiredKeys: [] }),
+    marks: fc.record(
+      { note: fc.boolean(), folded: fc.boolean(), hidden: fc.boolean(), varied: fc.boolean(), watched: fc.boolean() },
+      { requiredKeys: [] },
+    ),
   }),
+  fc.record({
+    type: fc.constant('set' as const),
+    set: fc.record({
+      id: fc.nat(9).map((k) => `set-0000${k}`),
+      name: fc.constantFrom('', 'A'),
+      values: fc.dictionary(fc.nat(6).map(id), fc.string()),
+    }),
+  }),
+  fc.record({ type: fc.constant('unset' as const), id: fc.nat(9).map((k) => `set-0000${k}`) }),
 )
 
 test('every operation has an inverse that brings back the state before it', () => {

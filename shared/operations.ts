@@ -1,11 +1,10 @@
-import { or, some, text, whole, z } from './schema'
+import { idSchema, or, some, text, whole, z } from './schema'
 import { conventionsSchema, someConventionsSchema } from './conventions'
 import type { ConventionsData } from './conventions'
 import { ENCLOSURES_MOST, enclosureNameSchema, enclosureSchema } from './enclosure'
 import type { Enclosure } from './enclosure'
 import {
   ANSWER_LENGTH_MAX,
-  idSchema,
   LINE_MARKS,
   lineSchema,
   NO_HEAD,
@@ -17,6 +16,8 @@ import type { Line, LineMark, SheetHead } from './folio'
 import { FOLIO_LENGTH_MAX, LINES_MAX, SAVE_OPERATIONS_MAX } from './limits'
 import { PLATES_MOST, plateSchema } from './plate'
 import type { Plate } from './plate'
+import { RUN_SETS_MOST, runSetSchema } from './runs'
+import type { RunSet } from './runs'
 
 const headText = text(SHEET_HEAD_MAX)
 const someHeadSchema = z.partial(z.strictObject({ course: headText, sheet: headText, date: headText }))
@@ -43,6 +44,8 @@ export const operationSchema = z.discriminatedUnion('type', [
       note: z.optional(z.boolean()),
       folded: z.optional(z.boolean()),
       hidden: z.optional(z.boolean()),
+      varied: z.optional(z.boolean()),
+      watched: z.optional(z.boolean()),
       /** The part of the sheet that it answers; none where it is empty. */
       answer: z.optional(text(ANSWER_LENGTH_MAX)),
     }),
@@ -53,6 +56,9 @@ export const operationSchema = z.discriminatedUnion('type', [
   /** Puts an enclosure in place of the one with its name, or adds it. */
   z.strictObject({ type: z.literal('enclose'), enclosure: enclosureSchema }),
   z.strictObject({ type: z.literal('unenclose'), name: enclosureNameSchema }),
+  /** Puts a set of values in place of the one with its identifier, or adds it. */
+  z.strictObject({ type: z.literal('set'), set: runSetSchema }),
+  z.strictObject({ type: z.literal('unset'), id: idSchema }),
   z.strictObject({ type: z.literal('head'), head: someHeadSchema }),
   z.strictObject({ type: z.literal('convene'), conventions: someConventionsSchema }),
   z.strictObject({ type: z.literal('rename'), title: titleSchema }),
@@ -68,6 +74,20 @@ export interface FolioState {
   readonly plates?: readonly Plate[] | undefined
   readonly enclosures?: readonly Enclosure[] | undefined
   readonly head?: SheetHead | undefined
+  readonly sets?: readonly RunSet[] | undefined
+}
+
+/** Exactly what operations act on, every part of it there: what is kept, sent to another tab, or written to a file. */
+export function stateOf({ title, conventions, lines, plates, enclosures, head, sets }: FolioState) {
+  return {
+    title,
+    conventions,
+    lines: [...lines],
+    plates: [...(plates ?? [])],
+    enclosures: [...(enclosures ?? [])],
+    head: head ?? NO_HEAD,
+    sets: [...(sets ?? [])],
+  }
 }
 
 /** The same, read from where it was kept. */
@@ -78,6 +98,7 @@ export const folioStateSchema = z.object({
   plates: z.optional(z.array(plateSchema)),
   enclosures: z.optional(z.array(enclosureSchema)),
   head: z.optional(sheetHeadSchema),
+  sets: z.optional(z.array(runSetSchema)),
 })
 
 /**
@@ -92,7 +113,7 @@ export const saveSchema = z.strictObject({
 export type Save = z.infer<typeof saveSchema>
 
 /** What a folio has no room for. */
-export type Full = 'lines' | 'length' | 'plates' | 'enclosures'
+export type Full = 'lines' | 'length' | 'plates' | 'enclosures' | 'sets'
 
 /** Why there is no room for an operation, or `null` where there is. */
 export function fullFor(state: FolioState, operation: Operation): Full | null {
@@ -113,6 +134,10 @@ export function fullFor(state: FolioState, operation: Operation): Full | null {
       const enclosures = state.enclosures ?? []
       const known = enclosures.some((e) => e.name === operation.enclosure.name)
       return enclosures.length >= ENCLOSURES_MOST && !known ? 'enclosures' : null
+    }
+    case 'set': {
+      const sets = state.sets ?? []
+      return sets.length >= RUN_SETS_MOST && !sets.some((s) => s.id === operation.set.id) ? 'sets' : null
     }
     default:
       return null
@@ -160,36 +185,28 @@ export function applyOperation<S extends FolioState>(state: S, operation: Operat
       if (!has(lines, operation.id)) return null
       return { ...state, lines: lines.map((l) => (l.id === operation.id ? marked(l, operation.marks) : l)) }
     }
-    case 'plate': {
-      const plates = state.plates ?? []
-      const known = plates.some((p) => p.id === operation.plate.id)
-      return {
-        ...state,
-        plates: known
-          ? plates.map((p) => (p.id === operation.plate.id ? operation.plate : p))
-          : [...plates, operation.plate],
-      }
-    }
+    case 'plate':
+      return { ...state, plates: put(state.plates, operation.plate, (p) => p.id === operation.plate.id) }
     case 'unplate': {
       const plates = state.plates ?? []
       if (!plates.some((p) => p.id === operation.id)) return null
       return { ...state, plates: plates.filter((p) => p.id !== operation.id) }
     }
     case 'enclose': {
-      const enclosures = state.enclosures ?? []
       const { enclosure } = operation
-      const known = enclosures.some((e) => e.name === enclosure.name)
-      return {
-        ...state,
-        enclosures: known
-          ? enclosures.map((e) => (e.name === enclosure.name ? enclosure : e))
-          : [...enclosures, enclosure],
-      }
+      return { ...state, enclosures: put(state.enclosures, enclosure, (e) => e.name === enclosure.name) }
     }
     case 'unenclose': {
       const enclosures = state.enclosures ?? []
       if (!enclosures.some((e) => e.name === operation.name)) return null
       return { ...state, enclosures: enclosures.filter((e) => e.name !== operation.name) }
+    }
+    case 'set':
+      return { ...state, sets: put(state.sets, operation.set, (s) => s.id === operation.set.id) }
+    case 'unset': {
+      const sets = state.sets ?? []
+      if (!sets.some((s) => s.id === operation.id)) return null
+      return { ...state, sets: sets.filter((s) => s.id !== operation.id) }
     }
     case 'head':
       return { ...state, head: { ...NO_HEAD, ...state.head, ...defined(operation.head) } }
@@ -198,6 +215,11 @@ export function applyOperation<S extends FolioState>(state: S, operation: Operat
     case 'rename':
       return { ...state, title: operation.title }
   }
+}
+
+/** The list with a thing in the place of the one that is the same, or at the end. */
+function put<T>(list: readonly T[] = [], thing: T, isSame: (other: T) => boolean): readonly T[] {
+  return list.some(isSame) ? list.map((other) => (isSame(other) ? thing : other)) : [...list, thing]
 }
 
 /** The operation that takes this one back, from the state before it; `null` where it does not fit. */
@@ -236,6 +258,14 @@ export function invertOperation(state: FolioState, operation: Operation): Operat
       const before = state.enclosures?.find((e) => e.name === operation.name)
       return before ? { type: 'enclose', enclosure: before } : null
     }
+    case 'set': {
+      const before = state.sets?.find((s) => s.id === operation.set.id)
+      return before ? { type: 'set', set: before } : { type: 'unset', id: operation.set.id }
+    }
+    case 'unset': {
+      const before = state.sets?.find((s) => s.id === operation.id)
+      return before ? { type: 'set', set: before } : null
+    }
     case 'head': {
       const before: SheetHead = state.head ?? NO_HEAD
       const touched = Object.keys(defined(operation.head))
@@ -260,9 +290,7 @@ function marked(
   return {
     id: line.id,
     source: line.source,
-    ...(set('note') ? { note: true as const } : {}),
-    ...(set('folded') ? { folded: true as const } : {}),
-    ...(set('hidden') ? { hidden: true as const } : {}),
+    ...Object.fromEntries(LINE_MARKS.flatMap((mark) => (set(mark) ? [[mark, true] as const] : []))),
     ...(answer.trim() === '' ? {} : { answer: answer.trim() }),
   }
 }
@@ -283,15 +311,14 @@ export function difference(from: FolioState, to: FolioState): Operation[] {
   )
   if (conventions.length > 0)
     put({ type: 'convene', conventions: someConventionsSchema.parse(Object.fromEntries(conventions)) })
-  const [old, fresh] = [from.plates ?? [], to.plates ?? []]
-  // Plates are numbered by their order: where that is another one, all are put anew.
-  const kept = old.filter((p) => fresh.some((f) => f.id === p.id)).map((p) => p.id)
-  const inOrder = kept.every((id, k) => fresh[k]?.id === id)
-  for (const { id } of old) if (!inOrder || !kept.includes(id)) put({ type: 'unplate', id })
-  for (const plate of fresh) {
-    const before = state.plates?.find((p) => p.id === plate.id)
-    if (JSON.stringify(before) !== JSON.stringify(plate)) put({ type: 'plate', plate })
-  }
+  // Plates are numbered by their order, sets lettered by theirs: where that is another one, all are put anew.
+  inOrder(from.plates, to.plates, (id) => put({ type: 'unplate', id }), (plate) => put({ type: 'plate', plate })) // prettier-ignore
+  inOrder(
+    from.sets,
+    to.sets,
+    (id) => put({ type: 'unset', id }),
+    (set) => put({ type: 'set', set }),
+  )
   // Data comes before the lines that take it up.
   for (const { name } of from.enclosures ?? [])
     if (!to.enclosures?.some((e) => e.name === name)) put({ type: 'unenclose', name })
@@ -319,6 +346,22 @@ export function difference(from: FolioState, to: FolioState): Operation[] {
       })
   })
   return operations
+}
+
+/** What leads from one list to another that counts by its order. */
+function inOrder<T extends { readonly id: string }>(
+  old: readonly T[] = [],
+  fresh: readonly T[] = [],
+  take: (id: string) => void,
+  put: (thing: T) => void,
+): void {
+  const kept = old.filter((one) => fresh.some((f) => f.id === one.id))
+  const stays = kept.every(({ id }, k) => fresh[k]?.id === id)
+  for (const one of old) if (!stays || !kept.includes(one)) take(one.id)
+  for (const one of fresh) {
+    const before = stays ? old.find((o) => o.id === one.id) : undefined
+    if (JSON.stringify(before) !== JSON.stringify(one)) put(one)
+  }
 }
 
 const HEAD_PARTS = ['course', 'sheet', 'date'] as const
@@ -367,6 +410,12 @@ export function stillStands(state: FolioState, operation: Operation): boolean {
     }
     case 'unenclose':
       return !state.enclosures?.some((e) => e.name === operation.name)
+    case 'set': {
+      const present = state.sets?.find((s) => s.id === operation.set.id)
+      return JSON.stringify(present) === JSON.stringify(operation.set)
+    }
+    case 'unset':
+      return !state.sets?.some((s) => s.id === operation.id)
     case 'head':
       return HEAD_PARTS.every((part) => operation.head[part] === undefined || (state.head ?? NO_HEAD)[part] === operation.head[part]) // prettier-ignore
     case 'convene':

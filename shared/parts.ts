@@ -1,8 +1,7 @@
-import { idSchema } from './folio'
 import { newId } from './id'
 import type { Operation } from './operations'
 import { operationSchema } from './operations'
-import { z } from './schema'
+import { idSchema, z } from './schema'
 
 /**
  * What is sent is sent in parts: each builds on the one before it, fits into one

@@ -1,11 +1,10 @@
-import { list, or, some, text, whole, z } from './schema'
+import { idSchema as id, list, or, some, text, whole, z } from './schema'
 import { CIRCLES_MOST } from '#core/scene/circles'
 import { CURVE_PARTS, SORTS } from '#core/scene/curve'
 import type { CurvePart } from '#core/scene/curve'
 import { DASH_NAMES, HUES, ROLES } from '#core/scene/scene'
 
 /** A figure of the folio: what it shows, and how. */
-const id = z.string().check(z.regex(/^[A-Za-z0-9_-]{8,40}$/, 'an identifier of 8 to 40 letters and digits'))
 const finite = z.number().check(z.refine(Number.isFinite))
 const VALUES_MOST = 5_000
 const ids = list(id, VALUES_MOST)

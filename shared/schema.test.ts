@@ -1,9 +1,10 @@
 import { conventionsSchema, DEFAULT_CONVENTIONS, someConventionsSchema } from './conventions'
 import { bytesOf, ENCLOSED_BYTES_MOST, enclosureNameSchema, enclosureSchema } from './enclosure'
-import { answerSchema, folioFileSchema, folioSchema, idSchema, lineSchema, titleSchema } from './folio'
+import { answerSchema, folioFileSchema, folioSchema, lineSchema, titleSchema } from './folio'
 import { LINE_LENGTH_MAX, LINES_MAX, TITLE_LENGTH_MAX } from './limits'
 import { operationSchema, saveSchema } from './operations'
 import { freshCurve, freshPlate, plateSchema } from './plate'
+import { idSchema } from './schema'
 
 /** What crosses the wire is held to its bounds on both sides: each is tried at its edge and one beyond it. */
 

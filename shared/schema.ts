@@ -24,3 +24,8 @@ export const some = <T extends z.ZodMiniType>(item: T, most: number) =>
 
 /** Where nothing is said, this is. */
 export const or = z._default
+
+/** What names a folio, a line, a plate or a set of values. */
+export const idSchema = z
+  .string()
+  .check(z.regex(/^[A-Za-z0-9_-]{8,40}$/, 'an identifier of 8 to 40 letters and digits'))

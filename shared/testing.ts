@@ -9,4 +9,5 @@ export const folioOf = (...sources: string[]): FolioState => ({
   conventions: DEFAULT_CONVENTIONS,
   lines: sources.map((source, k) => ({ id: lineId(k), source })),
   plates: [],
+  sets: [],
 })

@@ -59,6 +59,12 @@ export function useFolioActions() {
     { label: 'Redo', key: 'redo', run: () => folio.redo() },
     { label: 'Find', key: 'find', run: () => (desk.findOpen = true) },
     { label: 'Open or close the index', key: 'index', also: 'names', run: () => (desk.indexOpen = !desk.indexOpen) },
+    {
+      label: 'Runs: the folio with other values, side by side',
+      key: 'runs',
+      also: 'vary watch compare sets scenarios cases what if rerun again parameters table results',
+      run: () => desk.toggle('runs'),
+    },
     { label: 'Journal', key: 'journal', also: 'history earlier states restore', run: () => desk.toggle('journal') },
     {
       label: 'Handbook',

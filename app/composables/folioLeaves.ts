@@ -15,6 +15,7 @@ export const FOLIO_LEAVES = [
   () => import('~/components/desk/HandbookPane.vue'),
   () => import('~/components/desk/JournalPane.vue'),
   () => import('~/components/desk/ReductionPane.vue'),
+  () => import('~/components/desk/RunsPane.vue'),
   () => import('~/components/desk/TablePane.vue'),
   () => import('~/components/exchange/ComparePane.vue'),
   () => import('~/components/exchange/ExchangePane.vue'),

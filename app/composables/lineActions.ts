@@ -1,6 +1,7 @@
 import {
   mdiArrowDown,
   mdiArrowUp,
+  mdiBinoculars,
   mdiCheckDecagramOutline,
   mdiContentDuplicate,
   mdiDeleteOutline,
@@ -15,11 +16,13 @@ import {
   mdiTableRowPlusAfter,
   mdiTableRowPlusBefore,
   mdiTextBoxOutline,
+  mdiTuneVariant,
   mdiUnfoldLessHorizontal,
   mdiUnfoldMoreHorizontal,
 } from '@mdi/js'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
 import { parseLine } from '#core/notation/parser'
+import type { Line } from '#shared/folio'
 import { begunName, readGrid } from '#core/notation/grid'
 import { freeName } from '#core/notation/rename'
 import { keyText } from '~/texts/keys'
@@ -30,6 +33,7 @@ import { keptNames } from '~/lines/nameIndex'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
+import { useRunsStore } from '~/stores/runs'
 import { useUnitStore } from '~/stores/unit'
 
 /** What can be done to a line, for its menu, the selection bar and the keys. */
@@ -38,6 +42,7 @@ export function useLineActions() {
   const unit = useUnitStore()
   const results = useResultsStore()
   const desk = useDeskStore()
+  const runs = useRunsStore()
   const { actionsFor: onPlates } = usePlateActions()
   const { copy, copies } = useLineCopies()
   const { checksFor } = useMatrixChecks()
@@ -74,6 +79,18 @@ export function useLineActions() {
     folio.makeCurrent(id)
     folio.insertBelow([values !== null && readGrid(parseLine(values)) ? values : ''])
     if (folio.current !== null) desk.openGrid(folio.current)
+  }
+
+  /** Whether its value is tried in several sets, or its result compared under them. */
+  function inRuns(line: Line): MenuAction[] {
+    const mark = (as: 'varied' | 'watched', on: boolean | undefined) => (): void => {
+      runs.mark(line.id, on ? null : as)
+      if (!on) desk.show('runs')
+    }
+    return [
+      { label: line.varied ? 'No longer vary in runs' : 'Vary in runs', icon: mdiTuneVariant, run: mark('varied', line.varied) },
+      { label: line.watched ? 'No longer watch in runs' : 'Watch in runs', icon: mdiBinoculars, run: mark('watched', line.watched) },
+    ] // prettier-ignore
   }
 
   /** The actions of one line, or of the selection it belongs to. */
@@ -156,6 +173,7 @@ export function useLineActions() {
         icon: mdiCheckDecagramOutline,
         run: () => (desk.answering = id),
       })
+    if (entry && !several) list.push(...inRuns(line))
     if (view?.stamped && !several)
       list.push({
         label: 'Write the unit in',

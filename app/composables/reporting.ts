@@ -5,11 +5,15 @@ import { writeLatex } from '#core/exchange/latexOut'
 import { writeMarkdown } from '#core/exchange/markdownOut'
 import { makeReport } from '#core/exchange/report'
 import type { Report, ReportPlate } from '#core/exchange/report'
+import { runsInPrint } from '#core/exchange/runsOut'
+import type { RunsTable } from '#core/exchange/runsOut'
 import type { Plate } from '#shared/plate'
+import { setName } from '#shared/runs'
 import { saveAs } from '~/drawing/files'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import { useResultsStore } from '~/stores/results'
+import { useRunsStore } from '~/stores/runs'
 import { useSheetStore } from '~/stores/sheet'
 import { IN_BLACK, IN_COLOUR } from '~/theme/print'
 import { fileName } from '../keeping/folioFile'
@@ -21,6 +25,7 @@ export function useReporting() {
   const plates = usePlatesStore()
   const results = useResultsStore()
   const sheet = useSheetStore()
+  const runs = useRunsStore()
   const pictures = usePlatePictures()
 
   /** Plates that show something, with what they show. */
@@ -36,6 +41,10 @@ export function useReporting() {
     const list = sheet.choices.plates ? shownPlates() : []
     return makeReport(head, folio.conventions, lines, (id) => results.views.get(id) ?? null, list)
   }
+
+  /** The account of the runs, as it was last reckoned. */
+  const runsTables = (): readonly RunsTable[] =>
+    runs.account ? runsInPrint(runs.account, ['Folio', ...runs.sets.map(setName)], folio.conventions.letter) : []
 
   const theme = () => (sheet.choices.colour ? IN_COLOUR : IN_BLACK)
 
@@ -60,5 +69,5 @@ export function useReporting() {
     saveAs(new Blob([new Uint8Array(archive)], { type: 'application/zip' }), `${fileName(folio.title)}-${format}.zip`)
   }
 
-  return { report, shownPlates, pictures, theme, saveReport }
+  return { report, runsTables, shownPlates, pictures, theme, saveReport }
 }

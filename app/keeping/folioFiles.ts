@@ -8,6 +8,7 @@ import { bytesOf } from '#shared/enclosure'
 import type { FolioFile } from '#shared/folio'
 import { readFolioFile, writeFolioFile } from '#shared/folioFile'
 import { newId } from '#shared/id'
+import { stateOf } from '#shared/operations'
 import { api } from './api'
 import { fileName } from './folioFile'
 
@@ -34,8 +35,8 @@ export async function folioAsFile(
 
 /** A folio of the shelf as a file. */
 export async function shelvedAsFile(id: string): Promise<ArchiveEntry> {
-  const { title, conventions, lines, plates, enclosures, head, revision } = await api.open(id)
-  const file: FolioFile = { title, conventions, lines, plates, enclosures, head, folio: id, revision }
+  const folio = await api.open(id)
+  const file: FolioFile = { ...stateOf(folio), folio: id, revision: folio.revision }
   return folioAsFile(file, (block) => api.block(id, block))
 }
 
@@ -100,8 +101,8 @@ function inArchive(entries: readonly ArchiveEntry[]): readonly Arrived[] | strin
 export async function shelve({ file, numbers }: Arrived): Promise<string> {
   const fresh = new Map([...numbers.keys()].map((block) => [block, newId()]))
   const enclosures = (file.enclosures ?? []).map((e) => ({ ...e, block: fresh.get(e.block) ?? e.block }))
-  const { title, conventions, lines, plates, head } = file
-  const folio = await api.create({ title, conventions, lines, plates, head, enclosures })
+  const { title, conventions, lines, plates, head, sets } = file
+  const folio = await api.create({ title, conventions, lines, plates, head, enclosures, sets })
   try {
     for (const [block, bytes] of numbers) await api.putBlock(folio.id, fresh.get(block) ?? block, new Uint8Array(bytes))
   } catch (error) {

@@ -2,8 +2,7 @@ import 'fake-indexeddb/auto'
 import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import { newId } from '#shared/id'
 import { rebase } from '#shared/merge'
-import { applyOperation } from '#shared/operations'
-import { NO_HEAD } from '#shared/folio'
+import { applyOperation, stateOf } from '#shared/operations'
 import type { FolioState, Operation } from '#shared/operations'
 import { readAside, readOutbox } from '~/keeping/outbox'
 import { changeStore, recordsUnder } from '~/keeping/browserStore'
@@ -80,11 +79,7 @@ class Server {
       createdAt: '',
       changedAt: 'now',
       binnedAt: null,
-      ...this.state,
-      lines: [...this.state.lines],
-      plates: [],
-      enclosures: [],
-      head: NO_HEAD,
+      ...stateOf(this.state),
     }
   }
 
@@ -400,7 +395,7 @@ test('a tab that hands over sends nothing more; the next one sends what it was g
     folio: null,
     outbox: { revision: null, parts: [] },
     handed: {
-      state: { ...START, lines: [...START.lines], plates: [], enclosures: [] },
+      state: stateOf(START),
       baggage: { ...baggage, base: null, parts: baggage.parts.map((p) => ({ ...p, operations: [...p.operations] })) },
     },
     followed: null,

@@ -1,7 +1,6 @@
 import { ref } from 'vue'
 import { z } from '#shared/schema'
-import { NO_HEAD } from '#shared/folio'
-import { applyOperation, fullFor, missedSchema } from '#shared/operations'
+import { applyOperation, fullFor, missedSchema, stateOf } from '#shared/operations'
 import type { FolioState, Missed, Operation } from '#shared/operations'
 import { freshPart, hasRoom, partsOf, withOperation } from '#shared/parts'
 import type { Part } from '#shared/parts'
@@ -394,11 +393,6 @@ export function applied(state: FolioState, operations: readonly Operation[]): Fo
   return operations.reduce<FolioState>((before, o) => applyOperation(before, o) ?? before, state)
 }
 
-/** What of a folio operations act on. */
-export function stateOf({ title, conventions, lines, plates, enclosures, head }: FolioState): FolioState {
-  return { title, conventions, lines, plates: plates ?? [], enclosures: enclosures ?? [], head: head ?? NO_HEAD }
-}
-
 /** Why there is no room for something, in a sentence. */
 export function fullSentence(state: FolioState, operation: Operation): string | null {
   const full = fullFor(state, operation)
@@ -410,4 +404,5 @@ const FULL = {
   length: 'The texts of a folio have at most 4 million characters together. Go on in a new one.',
   plates: 'A folio has at most 60 plates.',
   enclosures: 'A folio has at most 40 enclosures of measured data.',
+  sets: 'There are at most eight sets of values.',
 } as const

@@ -1,5 +1,6 @@
 import { z } from '#shared/schema'
 import { folioStateSchema } from '#shared/operations'
+import { stateOf } from '#shared/operations'
 import type { FolioState } from '#shared/operations'
 import { partSchema } from '#shared/parts'
 
@@ -100,16 +101,7 @@ export class Tabs {
   }
 
   tellState(state: FolioState): void {
-    if (this.role === 'writer' && this.heard)
-      this.post({
-        type: 'state',
-        state: {
-          ...state,
-          lines: [...state.lines],
-          plates: [...(state.plates ?? [])],
-          enclosures: [...(state.enclosures ?? [])],
-        },
-      })
+    if (this.role === 'writer' && this.heard) this.post({ type: 'state', state: stateOf(state) })
   }
 
   tellDraft(draft: { readonly id: string; readonly text: string } | null): void {

@@ -1,5 +1,6 @@
 import { notePieces } from '#core/exchange/pages'
 import type { Answer, Entry, Figure, Report, Result } from '#core/exchange/report'
+import type { PrintedCell, RunsTable } from '#core/exchange/runsOut'
 import type { SheetChoices } from '~/stores/sheet'
 
 /** What stands on the sheet, piece by piece: none of them is broken by a page. */
@@ -13,9 +14,22 @@ export type SheetItem = {
   | { readonly kind: 'note'; readonly text: string }
   | { readonly kind: 'entry'; readonly entry: Entry; readonly result: Result }
   | { readonly kind: 'figure'; readonly figure: Figure }
+  | { readonly kind: 'runs' }
+  | { readonly kind: 'run'; readonly row: RunsRow }
 )
 
-export function sheetItems(report: Report, choices: SheetChoices): readonly SheetItem[] {
+/** A row of the account of the runs. The names of the columns are a row of their own. */
+export interface RunsRow {
+  readonly part: 'names' | 'varied' | 'last-varied' | 'watched'
+  readonly head: string
+  readonly cells: readonly PrintedCell[]
+}
+
+export function sheetItems(
+  report: Report,
+  choices: SheetChoices,
+  runs: readonly RunsTable[] = [],
+): readonly SheetItem[] {
   const title: SheetItem = { id: 'title', kind: 'title', keepWithNext: false, report }
   const answers: readonly SheetItem[] =
     choices.answers === 'none' || report.answers.length === 0
@@ -37,7 +51,26 @@ export function sheetItems(report: Report, choices: SheetChoices): readonly Shee
       }
     }
   })
-  return choices.answers === 'head' ? [title, ...answers, ...body] : [title, ...body, ...answers]
+  const account = runsItems(runs, choices)
+  return choices.answers === 'head'
+    ? [title, ...answers, ...body, ...account]
+    : [title, ...body, ...account, ...answers]
+}
+
+/** The runs below the lines: a row is never broken, and the names of the columns stay with the first of theirs. */
+function runsItems(tables: readonly RunsTable[], choices: SheetChoices): readonly SheetItem[] {
+  if (tables.length === 0) return []
+  const named = (text: string): PrintedCell => ({ result: { kind: 'words', text }, problem: null, change: { kind: 'none' } }) // prettier-ignore
+  const shown = (cell: PrintedCell): PrintedCell => ({ ...cell, result: chosen(cell.result, choices), change: chosen(cell.change, choices) }) // prettier-ignore
+  const rows = tables.flatMap(({ columns, varied, watched }): RunsRow[] => [
+    { part: 'names', head: '', cells: columns.map(named) },
+    ...varied.map(({ head, cells }, k): RunsRow => ({ part: k === varied.length - 1 ? 'last-varied' : 'varied', head, cells })), // prettier-ignore
+    ...watched.map(({ head, cells }): RunsRow => ({ part: 'watched', head, cells: cells.map(shown) })),
+  ])
+  return [
+    { id: 'runs', kind: 'runs', keepWithNext: true },
+    ...rows.map((row, k): SheetItem => ({ id: `run-${k}`, kind: 'run', keepWithNext: row.part === 'names', row })),
+  ]
 }
 
 /** The result in the forms that are wanted; one form stays where there is no other. */

@@ -3,13 +3,15 @@ import { ref } from 'vue'
 
 /** What is open beside the ledger: the plates or the loose leaf of the right column, the index, the sheets. */
 export type Leaf = Exclude<Panel, 'plates'>
-export type Panel = 'plates' | 'table' | 'grid' | 'bench' | 'journal' | 'handbook' | 'exchange' | 'import' | 'compare'
+export type Panel =
+  'plates' | 'table' | 'grid' | 'bench' | 'runs' | 'journal' | 'handbook' | 'exchange' | 'import' | 'compare'
 
 export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
   plates: 'Plates',
   table: 'Table',
   grid: 'Grid',
   bench: 'Reduction bench',
+  runs: 'Runs',
   journal: 'Journal',
   handbook: 'Handbook',
   exchange: 'Exchange',

@@ -4,6 +4,7 @@ import { NO_HEAD } from '#shared/folio'
 import type { Folio, Line } from '#shared/folio'
 import { changeStore, recordsUnder } from '~/keeping/browserStore'
 import { EvaluatorService } from '~/workers/evaluator'
+import { RunsService } from '~/workers/runs'
 import { endWorkers, workersOf } from '~/workers/workerForTests'
 import { useFolioStore } from './folio'
 import { usePlatesStore } from './plates'
@@ -14,7 +15,7 @@ import { useResultsStore } from './results'
 export function servedFolio(lines: readonly Line[]): Folio {
   return {
     id: 'folio-01', title: 'Test', revision: 0, createdAt: '', changedAt: '2026-01-01T00:00:00Z', binnedAt: null,
-    plates: [], enclosures: [], head: NO_HEAD, conventions: DEFAULT_CONVENTIONS, lines: [...lines],
+    plates: [], enclosures: [], head: NO_HEAD, sets: [], conventions: DEFAULT_CONVENTIONS, lines: [...lines],
   } // prettier-ignore
 }
 
@@ -40,7 +41,14 @@ export async function openServed(sources: readonly string[]): Promise<void> {
     servedFolio(sources.map((source, k) => ({ id: `line-${String(k + 1).padStart(4, '0')}`, source }))),
   )
   setActivePinia(createPinia())
-  workersOf((post) => new EvaluatorService((done, total) => post({ progress: done / total }), (line) => post({ line }))) // prettier-ignore
+  workersOf((post, script) =>
+    script.includes('runs')
+      ? new RunsService()
+      : new EvaluatorService(
+          (done, total) => post({ progress: done / total }),
+          (line) => post({ line }),
+        ),
+  )
   // What is on plates is told to the worker from the start.
   usePlatesStore()
   await useFolioStore().open('folio-01')

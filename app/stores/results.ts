@@ -68,7 +68,7 @@ export const useResultsStore = defineStore('results', () => {
   const told = new Map<string, string>()
   let conventions: Conventions | null = null
   /** Measured data that the folio has, by name; without its numbers while they are on their way. */
-  const enclosed = new Map<string, Enclosed>()
+  const enclosed = shallowReactive(new Map<string, Enclosed>())
   /** The line whose change is being reckoned, and its text. */
   let suspect: Typed | null = null
 
@@ -371,6 +371,7 @@ export const useResultsStore = defineStore('results', () => {
     progress,
     unsettled,
     held,
+    enclosed,
     postponed,
     running,
     unitDependent,

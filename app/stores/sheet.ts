@@ -11,6 +11,8 @@ const choicesSchema = z.object({
   forms: or(z.enum(['both', 'rectangular', 'polar']), 'both'),
   notes: or(z.boolean(), true),
   plates: or(z.boolean(), true),
+  /** The account of the runs, where there is one. */
+  runs: or(z.boolean(), true),
   colour: or(z.boolean(), false),
   conventions: or(z.boolean(), true),
 })

@@ -27,6 +27,10 @@ export function tellOperation(operation: Operation): { readonly did: string; rea
       return { did: 'enclosed', text: operation.enclosure.name }
     case 'unenclose':
       return { did: 'took out', text: operation.name }
+    case 'set':
+      return { did: 'changed a set of values:', text: operation.set.name }
+    case 'unset':
+      return { did: 'took a set of values away', text: '' }
     case 'head':
       return { did: 'head of the sheet:', text: Object.values(operation.head).join(', ') }
     case 'mark':
@@ -39,5 +43,8 @@ function markText(marks: Extract<Operation, { type: 'mark' }>['marks']): string 
   if (marks.answer !== undefined)
     return marks.answer === '' ? 'no longer marked as an answer' : `marked as answer ${marks.answer}`
   if (marks.hidden !== undefined) return marks.hidden ? 'hid a result' : 'showed a result'
+  if (marks.varied) return 'varies a line in runs'
+  if (marks.watched) return 'watches a line in runs'
+  if (marks.varied === false || marks.watched === false) return 'took a line out of the runs'
   return marks.folded ? 'folded' : 'unfolded'
 }

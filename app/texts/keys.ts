@@ -42,6 +42,7 @@ export const KEYS = {
   redo: { keys: ['Ctrl+Y', 'Ctrl+Shift+Z'], does: 'redo' },
   find: { keys: ['F8'], does: 'find an action, a name, a folio, a function; also ? on an empty line' },
   index: { keys: ['Shift+F8'], does: 'open or close the index' },
+  runs: { keys: ['Ctrl+F8'], does: 'runs: the folio with other values, side by side' },
   journal: { keys: ['Shift+F9'], does: 'open or close the journal' },
   handbook: { keys: ['F1'], does: 'open or close the handbook' },
   exchange: { keys: ['Ctrl+F9'], does: 'files in and out, and the sheet to hand in' },
@@ -79,7 +80,7 @@ export const KEY_GROUPS: readonly { readonly title: KeyGroup; readonly keys: rea
   },
   {
     title: 'The folio',
-    keys: ['undo', 'redo', 'find', 'index', 'journal', 'handbook', 'exchange', 'stroll', 'onwards', 'keys'],
+    keys: ['undo', 'redo', 'find', 'index', 'runs', 'journal', 'handbook', 'exchange', 'stroll', 'onwards', 'keys'],
   },
   { title: 'On the plane', keys: ['pan', 'zoom', 'fit', 'marks', 'moveValue', 'ray', 'ring', 'steps', 'drop'] },
   { title: 'On a curve', keys: ['cursor', 'cursorEnds', 'secondCursor', 'readAlong', 'endReading'] },

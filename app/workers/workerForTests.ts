@@ -17,20 +17,20 @@ export function endWorkers(): void {
 }
 
 /** Puts a worker in the place of the browser's, which runs the service that `make` gives; tells which were started. */
-export function workersOf(make: (post: (message: object) => void) => object): readonly Started[] {
+export function workersOf(make: (post: (message: object) => void, script: string) => object): readonly Started[] {
   const started: Started[] = []
   class WorkerInTest extends EventTarget {
     private readonly channel = new MessageChannel()
     private readonly state: Started = { ended: false }
 
-    constructor() {
+    constructor(script: URL | string) {
       super()
       started.push(this.state)
       const { port1, port2 } = this.channel
       ports.add(port1).add(port2)
       port1.addEventListener('message', (event) => this.pass(event))
       port1.start()
-      const service = make((message) => port2.postMessage(message))
+      const service = make((message) => port2.postMessage(message), String(script))
       expose(service, port2 as Endpoint)
       port2.start()
     }

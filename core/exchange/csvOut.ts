@@ -49,6 +49,19 @@ export function writeScalars(
   return records(columns, scalars.length, style)
 }
 
+/** Rows as they are given: numbers in full, texts as they are. */
+export function writeRows(rows: readonly (readonly (string | number)[])[], style: CsvStyle = PLAIN_CSV): string {
+  const [head = [], ...others] = rows
+  const columns = head.map((text, c): Written => ({
+    head: String(text),
+    cell: (row) => {
+      const found = others[row]?.[c] ?? ''
+      return typeof found === 'number' ? numeral(found, style) : textCell(found, style)
+    },
+  }))
+  return records(columns, others.length, style)
+}
+
 function records(columns: readonly Written[], rows: number, style: CsvStyle): string {
   const lines = [columns.map((c) => textCell(c.head, style)).join(style.separator)]
   for (let row = 0; row < rows; row += 1) lines.push(columns.map((c) => c.cell(row)).join(style.separator))

@@ -125,14 +125,14 @@ function entryOf(line: ReportSource, number: number, view: LineView, conventions
     source: line.source,
     reading: withoutMarks(view.reading),
     remark: view.remark,
-    result: line.hidden || view.problem ? { kind: 'none' } : resultOf(view, conventions.letter),
+    result: line.hidden || view.problem ? { kind: 'none' } : resultOf(view.readout, conventions.letter, view.pass),
     problem: view.problem?.message ?? null,
     answer: line.answer ?? null,
   }
 }
 
-function resultOf(view: LineView, letter: 'i' | 'j'): Result {
-  const { readout, pass } = view
+/** What a readout says, in print; `pass` of a check. */
+export function resultOf(readout: Readout, letter: 'i' | 'j', pass: boolean | null = null): Result {
   if (pass !== null) return { kind: 'check', text: readoutText(readout), pass }
   const piece = (text: string): Piece => ({ text, latex: readoutToLatex(text, letter) })
   switch (readout.shape) {

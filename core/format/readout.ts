@@ -86,4 +86,22 @@ export function readoutText(shown: Readout): string {
   }
 }
 
+/** A readout as one text, or as two where the value has a polar form as well. */
+export function readoutForms(shown: Readout): readonly string[] {
+  switch (shown.shape) {
+    case 'twin':
+      return [shown.rectangular, shown.polar]
+    case 'grid':
+      return shown.polar ? [readoutText(shown), readoutText({ ...shown, cells: shown.polar })] : [readoutText(shown)]
+    case 'list': {
+      if (shown.entries.every((e) => typeof e === 'string')) return [readoutText(shown)]
+      return [readoutText(shown), `[${shown.entries.map((e) => (typeof e === 'string' ? e : e.polar)).join(', ')}]`]
+    }
+    case 'none':
+      return []
+    default:
+      return [readoutText(shown)]
+  }
+}
+
 const sideText = (side: string | Twin): string => (typeof side === 'string' ? side : side.rectangular)

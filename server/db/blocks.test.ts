@@ -57,6 +57,38 @@ test('enclosures, answers and the head of the sheet are saved, reopened, duplica
   expect(new Uint8Array((await blocks.open(copy!.id, 'block-0001'))!)).toEqual(numbers)
 })
 
+test('runs are saved, reopened, duplicated under lines of their own, restored and rescued', async () => {
+  const set = (name: string, line: string) => ({ id: `set-${name}-1`, name, values: { [line]: '15' } })
+  const lines = [{ id: 'line-from-file', source: 'R = 12', varied: true as const }, { source: 'I = 230/R' }]
+  const created = await folios.create({ title: 'T', conventions: {}, lines, sets: [set('dry', 'line-from-file')] })
+  const { id } = created
+  const [varied, watched] = created.lines.map((l) => l.id)
+  expect(created.sets).toEqual([set('dry', varied!)])
+  await folios.save(id, {
+    revision: 0,
+    operations: [
+      { type: 'mark', id: watched!, marks: { watched: true } },
+      { type: 'set', set: set('wet', varied!) },
+    ],
+  })
+  expect(await folios.open(id)).toMatchObject({
+    lines: [
+      { source: 'R = 12', varied: true },
+      { source: 'I = 230/R', watched: true },
+    ],
+    sets: [set('dry', varied!), set('wet', varied!)],
+  })
+  const copy = await folios.duplicate(id)
+  expect(copy!.sets.map((s) => s.values)).toEqual([{ [copy!.lines[0]!.id]: '15' }, { [copy!.lines[0]!.id]: '15' }])
+  await folios.save(id, { revision: 1, operations: [{ type: 'unset', id: 'set-dry-1' }, { type: 'mark', id: varied!, marks: { varied: false } }] }) // prettier-ignore
+  const now = await folios.open(id)
+  expect(now).toMatchObject({ lines: [{ source: 'R = 12' }, { watched: true }], sets: [{ name: 'wet' }] })
+  expect(now!.lines[0]).not.toHaveProperty('varied')
+  await database.run(`UPDATE folios SET sets = '[{}]' WHERE id = ?`, [id])
+  await expect(folios.open(id)).rejects.toThrow('sets of its runs')
+  expect(await folios.rescue(id)).toMatchObject({ lines: [{ source: 'R = 12' }, { watched: true }], sets: [] })
+})
+
 test('the numbers go with their folio', async () => {
   const { id } = await folios.create({ title: 'T', conventions: {}, lines: [] }, new Map([['block-0001', numbers]]))
   await folios.bin(id, true)

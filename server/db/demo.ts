@@ -11,6 +11,10 @@ function lineOf(line: string | FolioFile['lines'][number]): FolioFile['lines'][n
   return name === undefined ? { source: line } : { id: kept(name), source: line }
 }
 
+/** The same with a part in the runs. */
+const varied = (line: string): FolioFile['lines'][number] => ({ ...lineOf(line), varied: true })
+const watched = (line: string): FolioFile['lines'][number] => ({ ...lineOf(line), watched: true })
+
 const kept = (name: string): string => `kept-under-${name}`
 
 /** A plane plate with these values. */
@@ -32,13 +36,13 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
         note: true as const,
       },
       'V = 12∠0°  # supply, in volts',
-      'w = 2pi*50',
-      'Z_lamp = 2.4 + j*w*10m  # lamp in series with its choke',
-      'Z_cap = 1/(j*w*470u)  # capacitor across both',
+      varied('w = 2pi*50'),
+      varied('Z_lamp = 2.4 + j*w*10m  # lamp in series with its choke'),
+      varied('Z_cap = 1/(j*w*470u)  # capacitor across both'),
       'Z = Z_lamp || Z_cap',
       'I_lamp = V/Z_lamp',
       'I_cap = V/Z_cap',
-      'I = I_lamp + I_cap',
+      watched('I = I_lamp + I_cap'),
       '|I|',
       'arg(I)',
       '|I| ~~ 1.95  # by hand: 1.95 A',
@@ -48,7 +52,7 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
       '# What it takes and what it gives',
       'V*conj(I)  # complex power, in volt-amperes',
       'P = re(V*conj(I))',
-      'Q = im(V*conj(I))',
+      watched('Q = im(V*conj(I))'),
       'cos(arg(V*conj(I)))  # power factor',
       '# How lines are read',
       'part = 0.1 + 0.2  # kept exactly, as 3/10',
@@ -70,6 +74,11 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
         components: true,
       }),
       plane('lenses', 'The three lenses of the lamp', ['turns'], { grid: 'polar', unitCircle: true }),
+    ],
+    sets: [
+      { id: 'set-smaller', name: 'Smaller capacitor', values: { [kept('Z_cap')]: '1/(j*w*330u)' } },
+      { id: 'set-aged', name: 'Aged lamp', values: { [kept('Z_lamp')]: '3.1 + j*w*10m' } },
+      { id: 'set-generator', name: 'Generator', values: { [kept('w')]: '2pi*60' } },
     ],
   },
   {

@@ -2,11 +2,12 @@ import { Op } from 'sequelize'
 import type { Transaction } from 'sequelize'
 import { z } from '#shared/schema'
 import { DEFAULT_CONVENTIONS } from '../../shared/conventions'
-import { folioSchema, lineSchema, NO_HEAD } from '../../shared/folio'
+import { folioSchema, LINE_MARKS, lineSchema, NO_HEAD } from '../../shared/folio'
 import type { Folio, FolioFile, Line } from '../../shared/folio'
 import { newId } from '../../shared/id'
 import { relinked } from '../../shared/plate'
-import { applyOperation } from '../../shared/operations'
+import { relinkedSet } from '../../shared/runs'
+import { applyOperation, stateOf } from '../../shared/operations'
 import type { Missed, Save } from '../../shared/operations'
 import { Blocks } from './blocks'
 import type { Database } from './database'
@@ -71,6 +72,7 @@ export class Folios {
       plates: readJson('its plates', row.plates, z.array(z.unknown())),
       enclosures: readJson('its enclosures', row.enclosures, z.array(z.unknown())),
       head: readJson('the head of its sheet', row.head, z.looseObject({})),
+      sets: readJson('the sets of its runs', row.sets, z.array(z.unknown())),
       createdAt: row.createdAt,
       changedAt: row.changedAt,
       binnedAt: row.binnedAt,
@@ -94,6 +96,7 @@ export class Folios {
       plates: (file.plates ?? []).map((plate) => relinked(plate, ids)),
       enclosures: file.enclosures ?? [],
       head: { ...NO_HEAD, ...file.head },
+      sets: (file.sets ?? []).map((set) => relinkedSet(set, ids)),
       createdAt: time,
       changedAt: time,
       binnedAt: null,
@@ -118,15 +121,7 @@ export class Folios {
   async duplicate(id: string): Promise<Folio | null> {
     const original = await this.open(id)
     if (!original) return null
-    const file: FolioFile = {
-      title: `${original.title.slice(0, 190)} (copy)`,
-      conventions: original.conventions,
-      lines: original.lines,
-      plates: original.plates,
-      enclosures: original.enclosures,
-      head: original.head,
-    }
-    return this.create(file, id)
+    return this.create({ ...stateOf(original), title: `${original.title.slice(0, 190)} (copy)` }, id)
   }
 
   /** Puts a folio in the bin, or takes it out again. */
@@ -200,9 +195,10 @@ export class Folios {
     }
     for (const line of after.lines) {
       if (isNew(line) || old.get(line.id) === line) continue
-      const { source, note = false, folded = false, hidden = false, answer = '' } = line
+      const { source, answer = '' } = line
+      const marks = Object.fromEntries(LINE_MARKS.map((mark) => [mark, line[mark] === true]))
       await this.models.lines.update(
-        { source, note, folded, hidden, answer },
+        { source, ...marks, answer },
         { where: { folioId: after.id, id: line.id }, transaction },
       )
     }
@@ -227,6 +223,7 @@ export class Folios {
     const enclosures = (tryJson(row.enclosures, z.array(z.unknown())) ?? []).map((e) =>
       folioSchema.shape.enclosures.safeParse([e]),
     )
+    const sets = (tryJson(row.sets, z.array(z.unknown())) ?? []).map((s) => folioSchema.shape.sets.safeParse([s]))
     const conventions = folioSchema.shape.conventions.safeParse(tryJson(row.conventions, z.looseObject({})))
     return {
       title: titleOf(row.title),
@@ -234,6 +231,7 @@ export class Folios {
       lines: lines.sort((a, b) => place(a) - place(b)),
       plates: parsedPlates.flatMap((p) => (p.success ? p.data : [])),
       enclosures: enclosures.flatMap((p) => (p.success ? p.data : [])),
+      sets: sets.flatMap((p) => (p.success ? p.data : [])),
     }
   }
 }
@@ -245,6 +243,7 @@ const PARTS: Readonly<Record<string, string>> = {
   plates: 'one of its plates',
   enclosures: 'one of its enclosures',
   head: 'the head of its sheet',
+  sets: 'one of the sets of its runs',
   revision: 'its revision',
 }
 
@@ -266,18 +265,12 @@ export function readJson<T>(part: string, text: unknown, schema: z.ZodMiniType<T
 }
 
 function lineOf(row: LineRow): Line {
-  const { id, source, note, folded, hidden, answer } = row
-  return {
-    id,
-    source,
-    ...(note ? { note: true as const } : {}),
-    ...(folded ? { folded: true as const } : {}),
-    ...(hidden ? { hidden: true as const } : {}),
-    ...(answer ? { answer } : {}),
-  }
+  const { id, source, answer } = row
+  const marks = LINE_MARKS.flatMap((mark) => (row[mark] ? [[mark, true] as const] : []))
+  return { id, source, ...Object.fromEntries(marks), ...(answer ? { answer } : {}) }
 }
 
-function rowOf(folio: Pick<Folio, 'title' | 'conventions' | 'lines' | 'plates' | 'enclosures' | 'head'>) {
+function rowOf(folio: Folio) {
   return {
     title: folio.title,
     conventions: JSON.stringify(folio.conventions),
@@ -285,5 +278,6 @@ function rowOf(folio: Pick<Folio, 'title' | 'conventions' | 'lines' | 'plates' |
     plates: JSON.stringify(folio.plates),
     enclosures: JSON.stringify(folio.enclosures),
     head: JSON.stringify(folio.head),
+    sets: JSON.stringify(folio.sets),
   }
 }

@@ -2,7 +2,7 @@ import { Op } from 'sequelize'
 import type { Transaction } from 'sequelize'
 import { z } from '#shared/schema'
 import type { Folio } from '../../shared/folio'
-import { applyOperation, folioStateSchema, operationSchema } from '../../shared/operations'
+import { applyOperation, folioStateSchema, operationSchema, stateOf } from '../../shared/operations'
 import type { FolioState, Journal as JournalPage, Missed, MissedSave, Operation, Save } from '../../shared/operations'
 import type { Database } from './database'
 import { tryJson } from './json'
@@ -68,9 +68,8 @@ export class Journal {
   }
 
   async checkpoint(folio: Folio, revision: number, savedAt: string, transaction: Transaction): Promise<void> {
-    const { id, title, conventions, lines, plates, enclosures, head } = folio
-    const state = JSON.stringify({ title, conventions, lines, plates, enclosures, head })
-    await this.models.checkpoints.create({ folioId: id, revision, state, savedAt }, { transaction })
+    const state = JSON.stringify(stateOf(folio))
+    await this.models.checkpoints.create({ folioId: folio.id, revision, state, savedAt }, { transaction })
   }
 
   /** The revision that a save with this key led to, where it has been carried out already. */

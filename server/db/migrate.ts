@@ -8,6 +8,7 @@ import { keysNamesAndSearch } from './migrations/keys-names-and-search'
 import { marksAndCheckpoints } from './migrations/marks-and-checkpoints'
 import { enclosures } from './migrations/enclosures'
 import { plates } from './migrations/plates'
+import { runs } from './migrations/runs'
 import type { Migration } from './migrations/migration'
 import { runner } from './migrations/migration'
 
@@ -18,6 +19,7 @@ export const MIGRATIONS: readonly ({ readonly name: string } & Migration)[] = [
   { name: '0003-plates', ...plates },
   { name: '0004-keys-names-and-search', ...keysNamesAndSearch },
   { name: '0005-enclosures', ...enclosures },
+  { name: '0006-runs', ...runs },
 ]
 
 /** Written into the file, so that a program that is older sees at once that it is. */

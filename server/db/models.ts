@@ -21,6 +21,8 @@ export interface FolioRow extends Model<InferAttributes<FolioRow>, InferCreation
   enclosures: CreationOptional<string>
   /** The head of the sheet, as JSON. */
   head: CreationOptional<string>
+  /** The sets of values of its runs, as JSON. */
+  sets: CreationOptional<string>
   revision: CreationOptional<number>
   createdAt: string
   changedAt: string
@@ -34,6 +36,8 @@ export interface LineRow extends Model<InferAttributes<LineRow>, InferCreationAt
   note: CreationOptional<boolean>
   folded: CreationOptional<boolean>
   hidden: CreationOptional<boolean>
+  varied: CreationOptional<boolean>
+  watched: CreationOptional<boolean>
   /** The part of the sheet that it answers; empty where it answers none. */
   answer: CreationOptional<string>
 }
@@ -92,6 +96,7 @@ export function defineModels(sequelize: Sequelize): Models {
       plates: { type: DataTypes.TEXT, allowNull: false, defaultValue: '[]' },
       enclosures: { type: DataTypes.TEXT, allowNull: false, defaultValue: '[]' },
       head: { type: DataTypes.TEXT, allowNull: false, defaultValue: '{}' },
+      sets: { type: DataTypes.TEXT, allowNull: false, defaultValue: '[]' },
       revision: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       createdAt: text(),
       changedAt: text(),
@@ -108,6 +113,8 @@ export function defineModels(sequelize: Sequelize): Models {
       note: mark(),
       folded: mark(),
       hidden: mark(),
+      varied: mark(),
+      watched: mark(),
       answer: { type: DataTypes.TEXT, allowNull: false, defaultValue: '' },
     },
     { ...common, tableName: 'lines' },

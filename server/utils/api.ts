@@ -1,9 +1,9 @@
 import type { EventHandlerRequest, H3Event } from 'h3'
 import { defineEventHandler, getHeader, getRouterParam, setResponseHeader, setResponseStatus } from 'h3'
 import type { ZodMiniType } from 'zod/mini'
-import { idSchema } from '../../shared/folio'
 import { BODY_LIMIT } from '../../shared/limits'
 import type { HttpProblem } from '../../shared/problem'
+import { idSchema } from '../../shared/schema'
 import { DataFileError, isBusy } from '../db/database'
 import { DamagedFolio } from '../db/folios'
 

@@ -158,6 +158,17 @@ watch(
           :explanation="`The answer to part ${line.answer}: boxed on the sheet, and listed there.`"
         />
         <MarkBadge
+          v-if="(line.varied || line.watched) && !line.note && !editing"
+          class="unit-badge"
+          :sign="line.varied ? 'varied' : 'watched'"
+          tone="unit"
+          :explanation="
+            line.varied
+              ? 'Its value is tried in several sets: see the runs.'
+              : 'Its results under several sets are compared: see the runs.'
+          "
+        />
+        <MarkBadge
           v-if="unitDependent && !editing"
           class="unit-badge"
           :sign="folio.conventions.angle === 'deg' ? '°' : 'rad'"

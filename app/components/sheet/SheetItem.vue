@@ -47,6 +47,8 @@ const wide = computed(() => {
     <p v-if="conventions" class="conventions">Conventions: {{ report.conventions }}.</p>
   </div>
   <h2 v-else-if="item.kind === 'answers'" class="item">Answers</h2>
+  <h2 v-else-if="item.kind === 'runs'" class="item">Runs</h2>
+  <SheetRunsRow v-else-if="item.kind === 'run'" class="item fit" :style="size" :row="item.row" :typed="scale === 0" />
   <div v-else-if="item.kind === 'answer'" class="item answer-row">
     <span class="part">{{ item.answer.label }}</span>
     <span class="forms fit" :style="size"

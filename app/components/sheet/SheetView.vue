@@ -19,7 +19,7 @@ import { useSheetStore } from '~/stores/sheet'
 const folio = useFolioStore()
 const desk = useDeskStore()
 const sheet = useSheetStore()
-const { report, shownPlates, pictures, theme } = useReporting()
+const { report, runsTables, shownPlates, pictures, theme } = useReporting()
 
 /** Pages in pixels of 1/96 inch, and what of their height is left for the text. */
 const PAPERS = { A4: { width: 794, height: 1122 }, Letter: { width: 816, height: 1055 } } as const
@@ -28,7 +28,9 @@ const HEAD = 34
 const paper = computed(() => PAPERS[sheet.choices.paper])
 const room = computed(() => paper.value.height - 2 * MARGIN - HEAD)
 
-const items = computed<readonly SheetItem[]>(() => sheetItems(report(), sheet.choices))
+const items = computed<readonly SheetItem[]>(() =>
+  sheetItems(report(), sheet.choices, sheet.choices.runs ? runsTables() : []),
+)
 
 /** The pictures of the plates, by the plate. */
 const drawn = computed(() => {
@@ -131,6 +133,7 @@ const HEAD_FIELDS = [
 const PARTS = [
   { choice: 'notes', label: 'Notes' },
   { choice: 'plates', label: 'Plates' },
+  { choice: 'runs', label: 'Runs' },
   { choice: 'colour', label: 'Plates in colour' },
   { choice: 'conventions', label: 'Conventions' },
 ] as const

@@ -7,6 +7,7 @@ import type { Line, SheetHead } from '#shared/folio'
 import { newId } from '#shared/id'
 import type { FolioState, Operation } from '#shared/operations'
 import type { Plate } from '#shared/plate'
+import type { RunSet } from '#shared/runs'
 import type { Draft, DraftKeeper } from '~/keeping/drafts'
 import type { Saver } from '~/keeping/saving'
 import type { StepKeeper } from '~/keeping/steps'
@@ -65,6 +66,7 @@ export function createDocument() {
   const plates = computed<readonly Plate[]>(() => state.value.plates ?? [])
   const enclosures = computed<readonly Enclosure[]>(() => state.value.enclosures ?? [])
   const head = computed<SheetHead>(() => state.value.head ?? NO_HEAD)
+  const sets = computed<readonly RunSet[]>(() => state.value.sets ?? [])
   const writable = computed(() => role.value === 'writer')
   const tucked = computed(() => tuckedAway(lines.value))
   const shownLines = computed(() => lines.value.filter((l) => !tucked.value.has(l.id)))
@@ -91,7 +93,7 @@ export function createDocument() {
   }
 
   return {
-    id, notice, state, saver, role, editing, text, current, selected, lines, conventions, title, plates, enclosures, head,
+    id, notice, state, saver, role, editing, text, current, selected, lines, conventions, title, plates, enclosures, head, sets,
     writable, tucked, shownLines, indexOf, lineOf, entries, insertion, clearSelection, tell, makeCurrent,
   } // prettier-ignore
 }

@@ -1,17 +1,17 @@
 import { computed, ref, shallowRef } from 'vue'
-import { NO_HEAD } from '#shared/folio'
 import type { Folio } from '#shared/folio'
 import { writeFolioFile } from '#shared/folioFile'
 import { newId } from '#shared/id'
 import { LINE_LENGTH_MAX } from '#shared/limits'
 import { mergeSentence, rebase } from '#shared/merge'
+import { stateOf } from '#shared/operations'
 import type { FolioState, Operation } from '#shared/operations'
 import { api, RequestError } from '~/keeping/api'
 import { storeWorks } from '~/keeping/browserStore'
 import { DraftKeeper, readDrafts } from '~/keeping/drafts'
 import { asideRecord, dropAside, keepParts, readAside, readOutbox } from '~/keeping/outbox'
 import type { Aside } from '~/keeping/outbox'
-import { Saver, stateOf } from '~/keeping/saving'
+import { Saver } from '~/keeping/saving'
 import type { MergedOperations } from '~/keeping/saving'
 import { startOf } from '~/keeping/starting'
 import { readSteps, StepKeeper } from '~/keeping/steps'
@@ -199,10 +199,10 @@ export function createSession(doc: FolioDocument, links: Links, history: FolioHi
     await Promise.all([saver.value?.written(), links.keeper?.flush(), links.drafts?.flush()])
     const baggage = saver.value?.halt() ?? { revision: 0, base: null, parts: [] }
     return {
-      state: plain(state.value),
+      state: stateOf(state.value),
       baggage: {
         ...baggage,
-        base: baggage.base && plain(baggage.base),
+        base: baggage.base && stateOf(baggage.base),
         parts: baggage.parts.map((p) => ({ ...p, operations: [...p.operations] })),
       },
     }
@@ -310,32 +310,16 @@ export function createSession(doc: FolioDocument, links: Links, history: FolioHi
   /** The folio as it stands here, the text that is being typed with it, as a file of its own. */
   function asFile(): string {
     const open = editing.value
-    const { title, conventions, plates, enclosures = [], head: sheetHead = NO_HEAD } = state.value
     const lines = state.value.lines.map((l) => (l.id === open?.id ? { ...l, source: text.value } : l))
-    const file = {
-      title,
-      conventions,
-      lines: [...lines],
-      plates: [...(plates ?? [])],
-      enclosures: [...enclosures],
-      head: sheetHead,
-    }
-    return writeFolioFile({ ...file, folio: id.value, revision: saver.value?.knownRevision ?? 0 })
+    return writeFolioFile({
+      ...stateOf(state.value),
+      lines,
+      folio: id.value,
+      revision: saver.value?.knownRevision ?? 0,
+    })
   }
 
   return {
     status, message, browserKeeps, aside, signedOut, damaged, saveState, wouldLose, open, close, flush, takeOver, asFile, dismissAside, putAsideBack,
   } // prettier-ignore
-}
-/** A state as a message carries it. */
-function plain(state: FolioState): Handed['state'] {
-  const { title, conventions, lines, plates, enclosures, head } = state
-  return {
-    title,
-    conventions,
-    lines: [...lines],
-    plates: [...(plates ?? [])],
-    enclosures: [...(enclosures ?? [])],
-    head,
-  }
 }

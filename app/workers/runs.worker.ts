@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { RunsService } from './runs'
+
+expose(new RunsService())
