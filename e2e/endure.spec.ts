@@ -61,9 +61,12 @@ async function hold(data: string, time: number): Promise<void> {
   await new Promise<void>((done) => other.close(() => done()))
 }
 
+/** So many texts at least must have been promised for their being kept to mean anything. */
+const ENOUGH = 5
+
 test('whatever happens, what was promised is kept', async ({ browser }) => {
   const time = seconds(50) * 1_000
-  test.setTimeout(time + 180_000)
+  test.setTimeout(2 * time + 180_000)
   const chance = new Chance(seedOf('storm'))
   const counts: Record<string, number> = {}
   const tell = (what: string): void => void (counts[what] = (counts[what] ?? 0) + 1)
@@ -153,7 +156,8 @@ test('whatever happens, what was promised is kept', async ({ browser }) => {
 
     const until = Date.now() + time
     let settled = true
-    while (Date.now() < until) {
+    // On a slow machine it goes on until enough has been promised.
+    while (Date.now() < until || (promised.size <= ENOUGH && Date.now() < until + time)) {
       const writer = writers[chance.below(writers.length)]
       if (!writer) break
       tell(await writer.act())
@@ -204,7 +208,7 @@ test('whatever happens, what was promised is kept', async ({ browser }) => {
     const missing = promised.missing(left)
     if (missing.length > 0) process.stdout.write(`${promised.trail.join('\n')}\n`)
     expect(missing).toEqual([])
-    expect(promised.size).toBeGreaterThan(5)
+    expect(promised.size).toBeGreaterThan(ENOUGH)
   } finally {
     await other?.close()
     await killable.kill()

@@ -39,6 +39,10 @@ test('sixteen lines of the cable take two screens; close rows are lower, and sta
   await page.getByRole('link', { name: 'Cable meshes' }).first().click()
   await expect(folio.rows).toHaveCount(16)
   const height = () => page.locator('.lines').evaluate((list) => list.clientHeight)
+  // Before it is measured every row is set as it stays: note and remark aside, each has its reading, the last its result.
+  await expect.poll(() => page.locator('.lines .opener .katex').count()).toBeGreaterThanOrEqual(14)
+  await folio.expectValue(16, '3')
+  await page.evaluate(() => document.fonts.ready)
   const roomy = await height()
   await page.getByRole('button', { name: 'close rows' }).click()
   await expect.poll(height).toBeLessThan(0.85 * roomy)

@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { bin, ensureBuild, ensureChromium, ensurePackages, run, runAndKeep, say, fail } from './lib.mjs'
+import { bin, ensureBuild, ensureChromium, ensurePackages, fail, ROOT, runAndKeep, say } from './lib.mjs'
 
 /** Types, lint, unit tests, build, interface tests; ends with one line that adds up the runners. */
 ensurePackages()
@@ -15,15 +15,34 @@ function section(name) {
   say(`\n── ${name} (${Math.round((Date.now() - started) / 1000)} s)`)
 }
 
-section('types')
-const env = { NUXT_TELEMETRY_DISABLED: '1' }
-if (run(process.execPath, [bin('nuxt'), 'typecheck'], { env }) !== 0) fail('The types of the application do not fit.')
-if (run(process.execPath, [bin('tsc'), '-p', 'tsconfig.core.json']) !== 0) fail('The types of the core do not fit.')
+/** Runs commands one after the other; gives back the first sentence that one of them calls for. */
+async function inTurn(steps) {
+  for (const [command, args, sentence] of steps) {
+    const { status } = await runAndKeep(process.execPath, [command, ...args], { env: { NUXT_TELEMETRY_DISABLED: '1' } })
+    if (status !== 0) return sentence
+  }
+  return null
+}
 
-section('lint')
-if (run(process.execPath, [bin('eslint'), '.', '--max-warnings', '0']) !== 0) fail('The lint rules are not kept.')
-if (run(process.execPath, [bin('prettier'), '--check', '--log-level', 'warn', '.']) !== 0)
-  fail('Some files are not formatted: npm run format.')
+// Two at a time, as there are two cores: each of them keeps one busy.
+section('types and lint')
+const faults = await Promise.all([
+  inTurn([
+    [bin('nuxt'), ['typecheck'], 'The types of the application do not fit.'],
+    [bin('tsc'), ['-p', 'tsconfig.core.json'], 'The types of the core do not fit.'],
+  ]),
+  inTurn([
+    [bin('eslint'), ['.', '--max-warnings', '0'], 'The lint rules are not kept.'],
+    [bin('prettier'), ['--check', '--log-level', 'warn', '.'], 'Some files are not formatted: npm run format.'],
+    [
+      join(ROOT, 'scripts/kernels.mjs'),
+      ['--check'],
+      'The compiled loops are not those of their source: npm run kernels.',
+    ],
+  ]),
+])
+const fault = faults.find((found) => found !== null)
+if (fault) fail(fault)
 
 section('unit tests')
 const unitReport = join(folder, 'unit.json')
