@@ -2,7 +2,8 @@ import { nextTick } from 'vue'
 
 /** The parts of the folio's page between which one key goes, and where the focus is in each of them. */
 
-/** What can be reached in a part, in the order in which it is sought: a field first. */
+/** What can be reached in a part, in the order in which it is sought: where it says that one begins, a field first. */
+const BEGIN = '[data-begin]'
 const FIELDS = 'input:not([disabled], [type="radio"]), textarea:not([disabled]), [role="textbox"]'
 const REACHED = '[tabindex="0"], button:not([disabled], [tabindex="-1"]), a[href]'
 
@@ -34,7 +35,12 @@ export async function focusLeaf(): Promise<void> {
     if (leaf) {
       // One that has nothing to type or choose in is itself what the keys go on from.
       leaf.tabIndex = -1
-      return (leaf.querySelector<HTMLElement>(FIELDS) ?? leaf.querySelector<HTMLElement>(REACHED) ?? leaf).focus()
+      return (
+        leaf.querySelector<HTMLElement>(BEGIN) ??
+        leaf.querySelector<HTMLElement>(FIELDS) ??
+        leaf.querySelector<HTMLElement>(REACHED) ??
+        leaf
+      ).focus()
     }
     if (Date.now() - since > PATIENCE) return
     await new Promise((next) => requestAnimationFrame(next))

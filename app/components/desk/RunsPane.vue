@@ -153,16 +153,23 @@ function save(): void {
           <tbody class="varied">
             <tr v-for="(line, r) in runs.varied" :key="line.id">
               <th scope="row" class="head">
-                <button type="button" class="name" :data-tip="`Line ${numberOf(line)}`" @click="folio.reveal(line.id)">
-                  {{ headOf(line) }}
-                </button>
-                <v-btn
-                  variant="text"
-                  class="drop"
-                  :aria-label="`No longer vary ${headOf(line)}`"
-                  @click="runs.mark(line.id, null)"
-                  >×</v-btn
-                >
+                <div class="line-head">
+                  <button
+                    type="button"
+                    class="name"
+                    :data-tip="`Line ${numberOf(line)}`"
+                    @click="folio.reveal(line.id)"
+                  >
+                    {{ headOf(line) }}
+                  </button>
+                  <v-btn
+                    variant="text"
+                    class="drop"
+                    :aria-label="`No longer vary ${headOf(line)}`"
+                    @click="runs.mark(line.id, null)"
+                    >×</v-btn
+                  >
+                </div>
               </th>
               <td
                 v-for="(column, c) in columns"
@@ -173,6 +180,7 @@ function save(): void {
                   type="text"
                   class="cell-field"
                   :data-cell="`${r},${c}`"
+                  :data-begin="c === 0 ? '' : undefined"
                   :value="entryIn(line, column.set)"
                   :placeholder="valueText(line.source)"
                   :readonly="!folio.writable"
@@ -195,16 +203,23 @@ function save(): void {
           <tbody class="watched">
             <tr v-for="line in runs.watched" :key="line.id">
               <th scope="row" class="head">
-                <button type="button" class="name" :data-tip="`Line ${numberOf(line)}`" @click="folio.reveal(line.id)">
-                  {{ headOf(line) }}
-                </button>
-                <v-btn
-                  variant="text"
-                  class="drop"
-                  :aria-label="`No longer watch ${headOf(line)}`"
-                  @click="runs.mark(line.id, null)"
-                  >×</v-btn
-                >
+                <div class="line-head">
+                  <button
+                    type="button"
+                    class="name"
+                    :data-tip="`Line ${numberOf(line)}`"
+                    @click="folio.reveal(line.id)"
+                  >
+                    {{ headOf(line) }}
+                  </button>
+                  <v-btn
+                    variant="text"
+                    class="drop"
+                    :aria-label="`No longer watch ${headOf(line)}`"
+                    @click="runs.mark(line.id, null)"
+                    >×</v-btn
+                  >
+                </div>
               </th>
               <td v-for="(column, c) in columns" :key="column.set?.id ?? ''">
                 <RunsResult :cell="watchedCell(line, c)" :letter="folio.conventions.letter" :changes="changes" />
@@ -222,7 +237,7 @@ function save(): void {
         <v-btn :disabled="!runs.room || !folio.writable" @click="runs.add()">
           <AppIcon :path="mdiPlus" />Add a set
         </v-btn>
-        <v-checkbox v-model="changes" label="Changes from the folio" />
+        <v-checkbox v-model="changes" label="Changes" />
         <v-btn variant="text" :disabled="!runs.account" @click="copy"
           ><AppIcon :path="mdiContentCopy" />Copy as CSV</v-btn
         >
@@ -278,7 +293,7 @@ h2 {
   border-block: 1px solid var(--edge);
   background: var(--leaf);
   scroll-snap-type: x proximity;
-  scroll-padding-left: 88px;
+  scroll-padding-left: 64px;
   scrollbar-width: thin;
 }
 table {
@@ -333,12 +348,14 @@ thead .head {
   width: 100%;
   padding: 4px 0;
   font-family: var(--serif);
-  font-size: 15px;
+  font-size: 14px;
   font-weight: 600;
   text-overflow: ellipsis;
 }
-tbody .head {
-  white-space: nowrap;
+.line-head {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
 }
 .name {
   max-width: 58px;
@@ -358,6 +375,12 @@ tbody .head {
   width: 24px;
   padding: 0;
   color: var(--quiet);
+}
+.cell-field,
+.set-name {
+  border: 0;
+  background: transparent;
+  color: inherit;
 }
 .cell-field {
   width: 100%;
@@ -395,9 +418,27 @@ td.wrong .cell-field {
 @container (max-width: 420px) {
   th:not(.head),
   td {
-    min-width: calc((100cqw - 88px) / 2);
-    max-width: calc((100cqw - 88px) / 2);
+    min-width: calc((100cqw - 64px) / 2);
+    max-width: calc((100cqw - 64px) / 2);
     padding-inline: 4px;
+  }
+  .head {
+    width: 64px;
+    min-width: 64px;
+    max-width: 64px;
+    padding-left: 4px;
+  }
+  .line-head {
+    flex-wrap: wrap;
+  }
+  .name {
+    max-width: 100%;
+    font-size: 12.5px;
+    overflow-wrap: anywhere;
+  }
+  td :deep(.value),
+  .cell-field {
+    font-size: 12.5px;
   }
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiBinoculars, mdiTuneVariant } from '@mdi/js'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { isPending } from '#core/sentences/sentences'
 import type { Line } from '#shared/folio'
@@ -160,12 +161,12 @@ watch(
         <MarkBadge
           v-if="(line.varied || line.watched) && !line.note && !editing"
           class="unit-badge"
-          :sign="line.varied ? 'varied' : 'watched'"
-          tone="unit"
+          :icon="line.varied ? mdiTuneVariant : mdiBinoculars"
+          tone="runs"
           :explanation="
             line.varied
-              ? 'Its value is tried in several sets: see the runs.'
-              : 'Its results under several sets are compared: see the runs.'
+              ? 'Varied: its value is tried in several sets, see the runs.'
+              : 'Watched: its results under several sets are compared, see the runs.'
           "
         />
         <MarkBadge

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 /** A small sign with its explanation on hover and focus. */
 defineProps<{
-  sign: string
+  sign?: string
+  /** Instead of a sign. */
+  icon?: string
   explanation: string
-  tone: 'exact' | 'rounded' | 'unit' | 'hint' | 'problem'
+  tone: 'exact' | 'rounded' | 'unit' | 'runs' | 'hint' | 'problem'
 }>()
 </script>
 
@@ -16,7 +18,7 @@ defineProps<{
     :aria-label="explanation"
     :data-tip="explanation"
     @click.stop
-    ><span aria-hidden="true">{{ sign }}</span></span
+    ><AppIcon v-if="icon" :path="icon" /><span v-else aria-hidden="true">{{ sign }}</span></span
   >
 </template>
 
@@ -67,6 +69,10 @@ defineProps<{
   font-size: 12px;
   color: var(--brass-text);
   vertical-align: middle;
+}
+.tone-runs {
+  flex: none;
+  color: var(--brass-text);
 }
 .tone-hint,
 .tone-problem {

@@ -48,7 +48,7 @@ const wide = computed(() => {
   </div>
   <h2 v-else-if="item.kind === 'answers'" class="item">Answers</h2>
   <h2 v-else-if="item.kind === 'runs'" class="item">Runs</h2>
-  <SheetRunsRow v-else-if="item.kind === 'run'" class="item fit" :style="size" :row="item.row" :typed="scale === 0" />
+  <SheetRunsRow v-else-if="item.kind === 'run'" class="item" :style="size" :row="item.row" :typed="scale === 0" />
   <div v-else-if="item.kind === 'answer'" class="item answer-row">
     <span class="part">{{ item.answer.label }}</span>
     <span class="forms fit" :style="size"

@@ -8,7 +8,7 @@ defineProps<{ row: RunsRow; typed: boolean }>()
 <template>
   <div class="run-row" :class="row.part">
     <span class="head">{{ row.head }}</span>
-    <div v-for="(cell, k) in row.cells" :key="k" class="cell-of-run">
+    <div v-for="(cell, k) in row.cells" :key="k" class="fit">
       <SheetResult :result="cell.result" :problem="cell.problem" :typed="typed" />
       <div v-if="cell.change.kind !== 'none'" class="change">
         <span class="word">change</span> <SheetResult :result="cell.change" :problem="null" :typed="typed" />
@@ -21,7 +21,7 @@ defineProps<{ row: RunsRow; typed: boolean }>()
 .run-row {
   display: grid;
   grid-template-columns: 84px repeat(4, minmax(0, 1fr));
-  font-size: 12.5px;
+  font-size: 0.9em;
 }
 .run-row > * {
   min-width: 0;
@@ -33,6 +33,13 @@ defineProps<{ row: RunsRow; typed: boolean }>()
   border-left: 0;
   font-family: var(--mono);
   overflow-wrap: anywhere;
+}
+.fit {
+  white-space: nowrap;
+}
+.varied :deep(.words),
+.last-varied :deep(.words) {
+  font-family: var(--mono);
 }
 .names {
   font-family: var(--serif);
