@@ -53,8 +53,7 @@ function drawSquares(ctx: CanvasRenderingContext2D, { view, size }: PlaneFrame):
   }
 }
 
-/** Rings and rays, the rays with their angle at the edge of the picture. */
-function drawPolarGrid(ctx: CanvasRenderingContext2D, { view, size, theme, plate, conventions }: PlaneFrame): void {
+function drawPolarGrid(ctx: CanvasRenderingContext2D, { view, size, conventions }: PlaneFrame): void {
   const { centre, rings, rays } = polarGrid(view, size, conventions.angle, GRID_LEAST)
   for (const { pixels } of rings) {
     ctx.beginPath()
@@ -62,16 +61,19 @@ function drawPolarGrid(ctx: CanvasRenderingContext2D, { view, size, theme, plate
     ctx.stroke()
   }
   for (const { to } of rays) line(ctx, centre.x, centre.y, to.x, to.y)
-  if (!plate.axes) return
-  ctx.font = `12px ${SANS}`
-  ctx.fillStyle = theme.brassText
-  ctx.textAlign = 'center'
-  ctx.textBaseline = 'middle'
-  for (const { to, label } of rays) {
+}
+
+/** The angle of each ray, at the edge of the picture. */
+function rayAngles({ view, size, plate, conventions }: PlaneFrame): readonly AxisNumber[] {
+  if (plate.grid !== 'polar') return []
+  const { centre, rays } = polarGrid(view, size, conventions.angle, GRID_LEAST)
+  return rays.flatMap(({ to, label }): AxisNumber[] => {
     const place = edgePoint(centre, to, size, 18)
     // Beside the axes their own numbers stand.
-    if (place && !/^(0|180|−?90)°$|^(0|π|−?π\/2)$/.test(label)) ctx.fillText(label, place.x, place.y)
-  }
+    if (!place || /^(0|180|−?90)°$|^(0|π|−?π\/2)$/.test(label)) return []
+    const [x, y, half] = [place.x, place.y, (label.length * DIGIT) / 2]
+    return [{ text: label, x, y, box: { left: x - half, right: x + half, top: y - NUMBER_HEIGHT / 2, bottom: y + NUMBER_HEIGHT / 2 } }] // prettier-ignore
+  })
 }
 
 function drawCircles(ctx: CanvasRenderingContext2D, { view, size, theme, plate }: PlaneFrame): void {
@@ -122,6 +124,8 @@ function meet(a: Box, b: Box): boolean {
 interface AxisTexts {
   readonly re: readonly AxisNumber[]
   readonly im: readonly AxisNumber[]
+  /** Angles of the rays of a polar grid. */
+  readonly rays: readonly AxisNumber[]
   readonly names: { readonly re: Box; readonly im: Box }
 }
 
@@ -131,7 +135,10 @@ function axisTexts(frame: PlaneFrame, origin: Pixel): AxisTexts {
   const taken = [names.re, names.im, ...tips]
   const clear = ({ box }: AxisNumber): boolean => !taken.some((other) => meet(box, other))
   const { re, im } = axisNumbers(frame)
-  return { re: re.filter(clear), im: im.filter(clear), names }
+  const numbers = { re: re.filter(clear), im: im.filter(clear) }
+  const boxes = [...numbers.re, ...numbers.im].map((number) => number.box)
+  const rays = rayAngles(frame).filter((angle) => clear(angle) && !boxes.some((box) => meet(box, angle.box)))
+  return { ...numbers, rays, names }
 }
 
 /** The numbers of both axes: the real ones below theirs, the imaginary ones left of theirs. */
@@ -162,7 +169,7 @@ function axisNumbers({ view, size, conventions }: PlaneFrame): {
   return { re, im }
 }
 
-function drawNumbers(ctx: CanvasRenderingContext2D, frame: PlaneFrame, { re, im }: AxisTexts): void {
+function drawNumbers(ctx: CanvasRenderingContext2D, frame: PlaneFrame, { re, im, rays }: AxisTexts): void {
   ctx.font = `12px ${SANS}`
   ctx.fillStyle = frame.theme.quiet
   ctx.textBaseline = 'top'
@@ -179,6 +186,9 @@ function drawNumbers(ctx: CanvasRenderingContext2D, frame: PlaneFrame, { re, im 
   ctx.textBaseline = 'middle'
   ctx.textAlign = 'right'
   im.forEach(write)
+  ctx.fillStyle = frame.theme.brassText
+  ctx.textAlign = 'center'
+  rays.forEach(write)
 }
 
 /** About the width of a letter of an axis name, in pixels. */
@@ -227,6 +237,6 @@ function drawAxisNames(ctx: CanvasRenderingContext2D, { theme, plate }: PlaneFra
 /** Room that the numbers and names of the axes take. */
 export function takenByAxes(frame: PlaneFrame, origin: Pixel): Box[] {
   if (!frame.plate.axes) return []
-  const { re, im, names } = axisTexts(frame, origin)
-  return [names.re, names.im, ...[...re, ...im].map((number) => number.box)]
+  const { re, im, rays, names } = axisTexts(frame, origin)
+  return [names.re, names.im, ...[...re, ...im, ...rays].map((number) => number.box)]
 }

@@ -10,6 +10,7 @@ import type { PlanePlate } from '#shared/plate'
 import { DAY } from '~/theme/tokens'
 import type { PlaneFrame } from './frame'
 import { drawGround, GRID_LEAST, gridStep } from './ground'
+import { drawLabels } from './labels'
 import { boxOf, drawLoci, isCoarseLocus, locusAt } from './locus'
 import { CROWD, drawMarks } from './marks'
 import { LETTER, recording } from './recording.testing'
@@ -126,8 +127,8 @@ test('the axes carry their names, and no two numbers lie on one another', () => 
     power: fc.double({ min: -3, max: 3, noNaN: true }),
   })
   fc.assert(
-    fc.property(place, ({ re, im, power }) => {
-      const { texts } = drawn(drawGround, frame({ view: { re, im, perPixel: 10 ** power } }))
+    fc.property(place, fc.constantFrom('rectangular' as const, 'polar' as const), ({ re, im, power }, grid) => {
+      const { texts } = drawn(drawGround, frame({ view: { re, im, perPixel: 10 ** power } }, { grid }))
       expect(texts.map((t) => t.text)).toEqual(expect.arrayContaining(['Re', 'Im']))
       const boxes = texts.map(({ text, x, y, align }) => {
         const width = [...text].length * LETTER
@@ -168,6 +169,27 @@ test('no number and no name of an axis stands on the tip of a value, whatever th
       const row = texts.filter((t) => t.text !== re && t.align === 'center' && Math.abs(t.y - (named?.y ?? 0)) < 14)
       for (const number of row)
         expect(number.x + 7 * ([...number.text].length / 2)).toBeLessThanOrEqual((named?.x ?? 0) - re.length * 9)
+    }),
+    { numRuns: 300 },
+  )
+})
+
+test('the label of a value stands on no angle of a ray and on no number, wherever the values are', () => {
+  const spread = fc.double({ min: -19, max: 19, noNaN: true })
+  fc.assert(
+    fc.property(fc.array(fc.tuple(spread, spread), { minLength: 1, maxLength: 3 }), (points) => {
+      const of = frame({ marks: points.map(([x, y], k) => mark(`turn${k}`, x, y)) }, { grid: 'polar' })
+      const ground = drawn(drawGround, of).texts.filter((t) => t.text !== 'Re' && t.text !== 'Im')
+      expect(ground.some((t) => t.text === '60°' || t.text === '−120°' || t.text === '150°')).toBe(true)
+      for (const label of drawn(drawLabels, of).texts)
+        for (const { text, x, y, align } of ground) {
+          const width = [...text].length * 7
+          // Numbers at the real axis hang, those at the imaginary one and the angles are centred.
+          const [left, top] = align === 'right' ? [x - width, y - 7] : [x - width / 2, text.endsWith('°') ? y - 7 : y]
+          const [right, bottom] = [left + width, top + 14]
+          const over = label.x < right && label.x + [...label.text].length * LETTER > left && label.y - 13 < bottom && label.y > top // prettier-ignore
+          expect([label.text, text, over]).toEqual([label.text, text, false])
+        }
     }),
     { numRuns: 300 },
   )
