@@ -101,6 +101,31 @@ test('cursors read the curves and their difference; a point is read along in the
   await expect(folio.row(4).locator('.at')).toContainText(/at point \d+ of f/)
 })
 
+test('a typed value is read along exactly, between the points, on curves and loci', async ({ folio, page }) => {
+  await folio.open(RESPONSE)
+  await expect(folio.row(4).locator('.sweep')).toBeVisible()
+  await folio.row(4).locator('.opener').focus()
+  await page.keyboard.press('Alt+,')
+  const field = strip(page).getByRole('textbox', { name: 'read at f =' })
+  await field.fill('333')
+  await page.keyboard.press('Enter')
+  await expect(folio.row(3).locator('.at')).toContainText('at f = 333')
+  // By Python: 20 log10 |10/(10 + 2j*pi*333*4.7e-3)|.
+  await expect(strip(page).getByRole('row', { name: /dB/ })).toContainText('−2.9381 dB')
+  await field.fill('333 +')
+  await page.keyboard.press('Enter')
+  await expect(strip(page)).toContainText('missing')
+  await expect(folio.row(4).locator('.at')).toHaveCount(0)
+  await field.fill('')
+  await page.keyboard.press('Enter')
+  await folio.row(4).locator('.opener').focus()
+  await page.keyboard.press('Alt+-')
+  const locus = page.locator('.plate-column').getByRole('textbox', { name: 'read at f =' })
+  await locus.fill('1k')
+  await page.keyboard.press('Enter')
+  await expect(folio.row(4).locator('.at')).toContainText('0.10287 − 0.30379j')
+})
+
 test('a curve too coarse says so and takes a finer step; what is set on the plate is kept and undone', async ({
   folio,
   page,

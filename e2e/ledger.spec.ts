@@ -333,3 +333,22 @@ test('in a narrow window a twin that has no room beside its reading stands below
   await expect(page.locator('canvas')).toBeVisible()
   await expect(folio.row(2)).toBeHidden()
 })
+
+test('one key goes from an error to the line that is its cause, at the place of its own error', async ({
+  folio,
+  page,
+}) => {
+  await folio.open(['R = 12 + (3', 'G = 1/R', 'Y = 2G', 'T = Y + later', 'later = 3'])
+  await expect(folio.row(3).getByRole('button', { name: /mend line 1/ })).toBeVisible()
+  await folio.row(3).locator('.opener').focus()
+  await page.keyboard.press('Alt+Enter')
+  await expect(folio.row(1).locator('.cm-content')).toBeFocused()
+  await page.keyboard.press('End')
+  await page.keyboard.type(')')
+  await folio.leave()
+  await folio.expectValue(3, '0.13333')
+  // A name that is kept further below: the way goes there, too.
+  await folio.row(4).locator('.opener').focus()
+  await folio.row(4).getByRole('button', { name: 'go to line 5' }).click()
+  await expect(folio.row(5).locator('.cm-content')).toBeFocused()
+})

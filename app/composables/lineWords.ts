@@ -11,6 +11,15 @@ export const PATIENCE = 800
 /** The same nothing each time: a row without hints has nothing to draw anew. */
 const NO_HINTS: readonly ShownProblem[] = []
 
+/** A line whose error is the cause of another's. */
+export interface Cause {
+  readonly id: string
+  /** Counted from 0. */
+  readonly index: number
+  /** Where its own error is. */
+  readonly place: { readonly from: number; readonly to: number } | null
+}
+
 /** What is said of a line and when: errors of what is kept at once, of what is typed after a rest; hints of kept lines. */
 export function useLineWords(line: () => Line) {
   const folio = useFolioStore()
@@ -66,6 +75,24 @@ export function useLineWords(line: () => Line) {
     return { before: source.slice(0, from), at: source.slice(from, to), after: source.slice(to) }
   })
 
+  /** The line at which the error has its cause: at the end of those that wait for one another. */
+  const cause = computed(() => {
+    let found: Cause | null = null
+    let problem = editing.value ? draft.value?.problem : keptProblem.value
+    while (problem?.elsewhere && problem.elsewhere - 1 !== found?.index) {
+      const index: number = problem.elsewhere - 1
+      const at = folio.lines[index]
+      if (!at || at.id === line().id) break
+      problem = results.views.get(at.id)?.problem ?? null
+      found = { id: at.id, index, place: problem?.at ?? null }
+    }
+    return found
+  })
+  /** The line of the cause is opened where its own error is. */
+  function toCause(): void {
+    if (cause.value) folio.edit(cause.value.id, cause.value.place ?? 'end')
+  }
+
   function applyFix({ from, to }: ShownProblem, replacement: string): void {
     const source = editing.value ? folio.text : line().source
     const text = source.slice(0, from) + replacement + source.slice(to)
@@ -78,13 +105,14 @@ export function useLineWords(line: () => Line) {
     return problem && fix ? () => applyFix(problem, fix.replacement) : null
   }
   /** The first fix of what is typed. */
-  const draftFix = computed(() => firstFix(draft.value?.problem))
-  /** The first fix of a kept line, by key. */
+  const draftFix = computed(() => firstFix(draft.value?.problem) ?? (cause.value ? toCause : null))
+  /** The first fix of a kept line, by key; where its error comes from another line, the way there. */
   function mend(): void {
-    firstFix(keptProblem.value ?? hints.value[0])?.()
+    const fix = firstFix(keptProblem.value ?? hints.value[0]) ?? toCause
+    fix()
   }
 
   return {
-    editing, view, draft, keptProblem, shownProblem, waiting, stale, hints, held, marked, applyFix, draftFix, mend,
+    editing, view, draft, keptProblem, shownProblem, waiting, stale, hints, held, marked, cause, toCause, applyFix, draftFix, mend,
   } // prettier-ignore
 }

@@ -23,6 +23,8 @@ export interface Curve {
   /** The kept name of what it runs along, and which point of that each of its points is. */
   readonly along: string | null
   readonly turns: boolean
+  /** True where its values are angles themselves. */
+  readonly angles: boolean
   readonly decades: boolean
 }
 
@@ -91,6 +93,7 @@ export function curvesOf(
       y: heights(data, part, unit),
       along: data.along,
       turns,
+      angles: data.of === 'angle',
       decades: !fits && data.decades,
     }))
   })

@@ -116,11 +116,34 @@ test('the points of a sweep come once a plate shows it', async () => {
 test('reading along tells the value of every sweep at one point', async () => {
   plates.readAlong('f', 4)
   await useResultsStore().apply({})
-  expect(plates.along).toEqual({ name: 'f', index: 4 })
+  expect(plates.along).toEqual({ name: 'f', index: 4, entry: null })
   expect(useResultsStore().views.get(id(6))?.at).toMatchObject({ re: 0.5, im: -0.5 })
   plates.endReading()
   await useResultsStore().apply({})
   expect(useResultsStore().views.get(id(6))?.at).toBeNull()
+})
+
+test('reading along at a value that is typed is exact between the points, follows the folio, and says why where it cannot', async () => {
+  const results = useResultsStore()
+  plates.readAt('f', '50')
+  await results.apply({})
+  // 1/(1 + 0.5j) is 0.8 - 0.4j, and 50 is no point of the range.
+  expect(results.views.get(id(6))?.at).toMatchObject({ re: expect.closeTo(0.8, 14), im: expect.closeTo(-0.4, 14), exact: true })
+  expect(results.placed).toMatchObject({ problem: null, x: 50 })
+  folio.rewrite(id(6), 'H = 1/(1 + f/50)', 'edit')
+  await results.apply({})
+  expect(results.views.get(id(6))?.at).toMatchObject({ re: 0.5, exact: true })
+  folio.rewrite(id(6), 'H = f/max(f)', 'edit')
+  await results.apply({})
+  expect(results.views.get(id(6))?.at).toMatchObject({ exact: false })
+  plates.readAt('f', '5 +')
+  await results.apply({})
+  expect(results.placed?.problem).toMatch(/missing/)
+  expect(results.views.get(id(6))?.at).toBeNull()
+  plates.readAt('f', ' ')
+  await results.apply({})
+  expect(plates.along).toBeNull()
+  expect(results.placed).toBeNull()
 })
 
 test('in a stroll only what stands above has been drawn yet', () => {

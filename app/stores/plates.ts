@@ -141,8 +141,16 @@ export const usePlatesStore = defineStore('plates', () => {
   const along = ref<Along | null>(null)
   function readAlong(name: string | null, index: number): void {
     if (name === null) return
-    along.value = { name, index }
-    void results.watchAlso({ along: { name, index } })
+    readWhere({ name, index, entry: null })
+  }
+  /** Reads along at a value of its own, between the points too; without one no more. */
+  function readAt(name: string, entry: string): void {
+    if (entry.trim() === '') endReading()
+    else readWhere({ name, index: 0, entry: entry.trim() })
+  }
+  function readWhere(place: Along): void {
+    along.value = place
+    void results.watchAlso({ along: place })
   }
   function endReading(): void {
     if (along.value === null) return
@@ -226,7 +234,7 @@ export const usePlatesStore = defineStore('plates', () => {
   }
 
   return {
-    all, plate, number, pinned, setting, way, candidates, candidatesFor, valuesOn, sweepsOn, inkOfLine, along, readAlong, endReading, addCurve, showLocus, showCurves, dresses, inks,
+    all, plate, number, pinned, setting, way, candidates, candidatesFor, valuesOn, sweepsOn, inkOfLine, along, readAlong, readAt, endReading, addCurve, showLocus, showCurves, dresses, inks,
     change, put, dressUp, add, addPlane, remove, choose, chosen,
   } // prettier-ignore
 })

@@ -18,7 +18,7 @@ import type { Data } from '#core/measured/data'
 import type { Fault } from '#core/exchange/told'
 import type { NumberFile, NumberFormat, ValueOptions } from '#core/exchange/writeValue'
 import type { Enclosure } from '#shared/enclosure'
-import type { Edits, Enclosed, EvaluatorService, Update, Watched } from '~/workers/evaluator'
+import type { Edits, Enclosed, EvaluatorService, Placed, Update, Watched } from '~/workers/evaluator'
 
 /** How long a calculation may take before it is offered to be stopped, in milliseconds. */
 const PATIENCE = 700
@@ -36,6 +36,7 @@ const STOPPED: ShownProblem = {
   at: { from: 0, to: 0 },
   fixes: [],
   unfinished: false,
+  elsewhere: null,
 }
 
 const heldSchema = z.array(z.tuple([z.string(), z.string()]))
@@ -58,6 +59,8 @@ export const useResultsStore = defineStore('results', () => {
 
   /** Lines that take long and wait for their turn; the first of them may be at it. */
   const postponed = shallowRef<readonly string[]>([])
+  /** Where the typed value that is read along was found. */
+  const placed = shallowRef<Placed | null>(null)
   /** The line that has its turn. */
   const running = ref<string | null>(null)
   let runningSince = 0
@@ -100,6 +103,7 @@ export const useResultsStore = defineStore('results', () => {
     for (const view of update.views) views.set(view.id, view)
     draft.value = update.draft
     postponed.value = update.postponed
+    placed.value = update.placed
     planTurn()
   }
 
@@ -196,7 +200,7 @@ export const useResultsStore = defineStore('results', () => {
     const lines = order.value.map((id) => ({ id, source: told.get(id) ?? '' }))
     return conventions
       ? evaluator.load(lines, conventions, [...held], { ...watched }, [...enclosed])
-      : Promise.resolve({ views: [], draft: null, postponed: [] })
+      : Promise.resolve({ views: [], draft: null, postponed: [], placed: null })
   }
 
   function apply(edits: Edits): Promise<void> {
@@ -373,6 +377,7 @@ export const useResultsStore = defineStore('results', () => {
     held,
     enclosed,
     postponed,
+    placed,
     running,
     unitDependent,
     load,

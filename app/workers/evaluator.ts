@@ -1,3 +1,5 @@
+import { PlaceReader } from '#core/evaluate/between'
+import type { NoReading, PlaceReading } from '#core/evaluate/between'
 import { FolioEvaluator } from '#core/evaluate/folio'
 import { definedName } from '#core/notation/references'
 import type { Data } from '#core/measured/data'
@@ -35,10 +37,19 @@ export interface Edits {
   readonly along?: Along | null
 }
 
-/** A point of whatever runs along a kept name. */
+/** A place on whatever runs along a kept name: one of its points, or a value of its own. */
 export interface Along {
   readonly name: string
-  /** Counted from 0. */
+  /** The point, counted from 0; of a value of its own the nearest one, once it is known. */
+  readonly index: number
+  /** The value, as it is typed; `null` of a point. */
+  readonly entry: string | null
+}
+
+/** Where a typed value was found, or why it could not be. */
+export interface Placed {
+  readonly problem: string | null
+  readonly x: number
   readonly index: number
 }
 
@@ -65,10 +76,14 @@ export interface Update {
   readonly draft: LineView | null
   /** Lines that take long and wait for their turn. */
   readonly postponed: readonly string[]
+  /** Where the typed value that is read along was found; `null` while none is typed. */
+  readonly placed: Placed | null
 }
 
 /** Time for a line before the others have had theirs, in milliseconds. */
 const FIRST_TURN = 80
+
+const NO_LINES: readonly string[] = []
 
 /** Longest time for one line where it can be stopped by hand, in milliseconds. */
 const WATCHED_LIMIT = 180_000
@@ -103,6 +118,9 @@ export class EvaluatorService {
   /** Texts that were stopped: such a line counts as empty until it is edited or asked for. */
   private readonly held = new Map<string, string>()
   private watched: Watched = { chains: [], sweeps: [], along: null }
+  private readonly places = new PlaceReader(this.evaluator.enclosures)
+  /** What was found at the value that is read along. */
+  private reading: PlaceReading | NoReading | null = null
 
   load(
     lines: readonly SourceLine[],
@@ -128,7 +146,25 @@ export class EvaluatorService {
   }
 
   private told(views: readonly LineView[], draft: LineView | null = null): Update {
-    return { views, draft, postponed: this.evaluator.postponed }
+    const { reading } = this
+    const placed: Placed | null =
+      reading === null
+        ? null
+        : reading.kind === 'none'
+          ? { problem: reading.why, x: NaN, index: 0 }
+          : { problem: null, x: reading.x, index: reading.index }
+    return { views, draft, postponed: this.evaluator.postponed, placed }
+  }
+
+  /** Reckons anew what the lines are worth at the value that is read along; tells which of them that concerns. */
+  private readPlace(): readonly string[] {
+    const { along } = this.watched
+    if (!along || along.entry === null || !this.conventions) {
+      this.reading = null
+      return NO_LINES
+    }
+    this.reading = this.places.read(this.lines(), this.conventions, along.name, along.entry, (id) => this.evaluator.result(id)) // prettier-ignore
+    return this.sweepLines()
   }
 
   /** Reckons a line that was postponed, with all the time it may take. */
@@ -261,10 +297,15 @@ export class EvaluatorService {
     return this.held.get(id) === this.textOf(id) && this.held.has(id)
   }
 
+  private lines(): readonly SourceLine[] {
+    return this.order.map((id) => ({ id, source: this.isHeld(id) ? '' : this.textOf(id) }))
+  }
+
   private evaluateAll(granted: readonly string[] = []): string[] {
-    const lines = this.order.map((id) => ({ id, source: this.isHeld(id) ? '' : this.textOf(id) }))
-    this.evaluator.setLines(lines)
-    return this.evaluator.update(new Set(granted))
+    this.evaluator.setLines(this.lines())
+    const changed = this.evaluator.update(new Set(granted))
+    const read = this.readPlace()
+    return read.length === 0 ? changed : [...new Set([...changed, ...read])]
   }
 
   private allViews(): LineView[] {
@@ -281,7 +322,7 @@ export class EvaluatorService {
         ...lineView(result, conventions),
         links: this.linksOf(id),
         sweep: this.watched.sweeps.includes(id) ? curveOf(result.evaluated.value) : null,
-        at: this.pointOf(result.evaluated.value, conventions),
+        at: this.pointOf(id, result.evaluated.value, conventions),
       }
       return [this.isHeld(id) ? stoppedView(view) : view]
     })
@@ -292,12 +333,15 @@ export class EvaluatorService {
   }
 
   /** The value of a sweep at the point that is read along. */
-  private pointOf(value: Value | null, conventions: Conventions): PointView | null {
+  private pointOf(id: string, value: Value | null, conventions: Conventions): PointView | null {
     const { along } = this.watched
     if (!along || value?.kind !== 'sweep' || value.axis.name !== along.name) return null
-    const point = pointAt(value, Math.min(along.index, value.count - 1))
-    const at = pointOf(point) ?? { re: NaN, im: NaN }
-    return { readout: readout(point, conventions), ...at }
+    const { reading } = this
+    if (reading?.kind === 'none') return null
+    const between = reading?.values.get(id) ?? null
+    const point = between ?? pointAt(value, Math.min(reading?.index ?? along.index, value.count - 1))
+    const at = pointOf(point) ?? { re: point.kind === 'angle' ? point.radians : NaN, im: 0 }
+    return { exact: reading === null || between !== null, readout: readout(point, conventions), ...at }
   }
 
   /** Lines with the unit written in under which they were written; `null` where that would change them. */

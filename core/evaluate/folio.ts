@@ -49,7 +49,9 @@ export class FolioEvaluator {
   private readonly turns = new Turns()
   private readonly room = new Room()
   private readonly nearNames = new NearNames()
-  readonly enclosures = new Enclosures()
+
+  /** Measured data can be shared by several. */
+  constructor(readonly enclosures: Enclosures = new Enclosures()) {}
 
   setLines(lines: readonly SourceLine[]): void {
     this.lines = lines

@@ -1,5 +1,16 @@
 import * as fc from 'fast-check'
-import { crossings, extremes, heights, isCoarse, nearestIndex, sortOf, thinned, thinnedPath, unwrapped } from './curve'
+import {
+  crossings,
+  extremes,
+  heightOf,
+  heights,
+  isCoarse,
+  nearestIndex,
+  sortOf,
+  thinned,
+  thinnedPath,
+  unwrapped,
+} from './curve'
 import type { SweepData } from './curve'
 
 const data = (re: readonly number[], im: readonly number[] | null = null): SweepData => ({
@@ -139,4 +150,13 @@ describe('a curve too coarse', () => {
     expect(isCoarse(jump, 150)).toBe(false)
     expect(isCoarse(jump)).toBe(true)
   })
+})
+
+test('the height at a value of its own is that of the curve; an unwrapped angle stays in the turn of its neighbours', () => {
+  const z = { re: -1, im: -1 }
+  expect(heightOf(z, 'number', 'dB', 'deg', 0)).toBeCloseTo(10 * Math.log10(2), 12)
+  expect(heightOf(z, 'number', 'angle', 'deg', 500)).toBeCloseTo(-135, 12)
+  expect(heightOf(z, 'number', 'unwrapped', 'deg', 210)).toBeCloseTo(225, 12)
+  expect(heightOf(z, 'number', 'unwrapped', 'rad', -8)).toBeCloseTo(-2.75 * Math.PI, 12)
+  expect(heightOf({ re: Math.PI / 3, im: 0 }, 'angle', 'angle', 'deg', 0)).toBeCloseTo(60, 12)
 })

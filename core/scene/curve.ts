@@ -1,3 +1,4 @@
+import type { Complex } from '../numbers/complex'
 import type { Ink } from './scene'
 
 /** Curves of sweeps: what of a value is drawn over what, thinned to what a picture can show. */
@@ -58,6 +59,25 @@ export function heights({ of, re, im }: SweepData, part: CurvePart, unit: 'deg' 
       return shown.map((x) => x * turn)
     }
   }
+}
+
+/**
+ * The height of a curve at a value of its own, between its points; unwrapped angles in the turn of the nearest point,
+ * whose height is `beside`.
+ */
+export function heightOf(
+  value: Complex,
+  of: SweepData['of'],
+  part: CurvePart,
+  unit: 'deg' | 'rad',
+  beside: number,
+): number {
+  // prettier-ignore
+  const one = { re: Float64Array.of(value.re), im: Float64Array.of(value.im) }
+  const [height = NaN] = heights({ along: null, x: one.re, turns: false, decades: false, of, ...one }, part, unit)
+  if (part !== 'unwrapped') return height
+  const turn = unit === 'deg' ? 360 : 2 * Math.PI
+  return height + turn * Math.round((beside - height) / turn)
 }
 
 /** Whole turns added so that no step is larger than half a turn. */

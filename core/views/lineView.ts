@@ -1,4 +1,5 @@
 import { repeatsReading } from './repeats'
+import { dataOf } from '../values/problemData'
 import type { Code } from '../values/problemData'
 import type { LineResult } from '../evaluate/lineResult'
 import { definedName } from '../notation/references'
@@ -34,6 +35,8 @@ export interface ShownProblem {
   readonly fixes: readonly ProblemFix[]
   /** The entry is merely not finished: quiet while it is typed. */
   readonly unfinished: boolean
+  /** The line, counted from 1, at which the cause is: one that is waited for, or that defines a name too late. */
+  readonly elsewhere: number | null
 }
 
 /** Everything the interface shows of a line; plain data that crosses threads. */
@@ -75,6 +78,8 @@ export interface LineView {
 
 /** The value of a sweep at one point. */
 export interface PointView {
+  /** False where the value at the nearest point stands for one that cannot be had in between. */
+  readonly exact: boolean
   readonly readout: Readout
   readonly re: number
   readonly im: number
@@ -89,6 +94,7 @@ export function showProblem(p: Problem): ShownProblem {
     at: p.at ?? { from: p.from, to: p.to },
     fixes: p.fixes,
     unfinished: isUnfinished(p.code),
+    elsewhere: (dataOf(p, 'waits-for') ?? dataOf(p, 'defined-below'))?.line ?? null,
   }
 }
 

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { nearestIndex } from '#core/scene/curve'
+import { heightOf, nearestIndex } from '#core/scene/curve'
 import { formatReal } from '#core/numbers/decimal'
 import type { Curve } from '~/drawing/curves'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
+import { useResultsStore } from '~/stores/results'
 
 /** What the curves are worth at the cursor, at a fixed one, and the difference between both. */
 const props = defineProps<{
@@ -18,6 +19,7 @@ const props = defineProps<{
 }>()
 const folio = useFolioStore()
 const plates = usePlatesStore()
+const results = useResultsStore()
 
 const here = computed(() => props.cursor ?? props.along)
 const number = (x: number): string => formatReal(x, folio.conventions)
@@ -27,14 +29,26 @@ const unit = (curve: Curve): string =>
 function heightAt(curve: Curve, x: number | null): number | null {
   return x === null ? null : (curve.y[nearestIndex(curve.x, x, props.log)] ?? null)
 }
+/** What stands at the cursor is the value that is read along: that is exact, between the points too. */
+const readHere = computed(() => props.cursor === null && plates.along !== null && plates.along.entry !== null)
+function heightHere(curve: Curve): { readonly height: number | null; readonly exact: boolean } {
+  const beside = heightAt(curve, here.value)
+  const at = readHere.value ? results.views.get(curve.line)?.at : null
+  if (!at || beside === null) return { height: beside, exact: !readHere.value }
+  const of = curve.sort === 'angle' && curve.angles ? 'angle' : 'number'
+  return { height: heightOf(at, of, curve.part, folio.conventions.angle, beside), exact: at.exact }
+}
+const places = computed(() => [...new Set(props.curves.flatMap((curve) => curve.along ?? []))])
 const rows = computed(() =>
   props.curves.slice(0, 12).map((curve) => {
-    const [now, then] = [heightAt(curve, here.value), heightAt(curve, props.fixed)]
+    const { height: now, exact } = heightHere(curve)
+    const then = heightAt(curve, props.fixed)
     return {
       id: curve.id,
       label: curve.label,
       hue: curve.ink.hue,
       now: now === null ? '' : `${number(now)}${unit(curve)}`,
+      exact,
       then: then === null ? '' : `${number(then)}${unit(curve)}`,
       difference: now === null || then === null ? '' : `${number(now - then)}${unit(curve)}`,
     }
@@ -45,6 +59,7 @@ const name = computed(() => (props.xName === '' ? 'x' : props.xName))
 
 <template>
   <section class="cursor-strip" aria-label="Values at the cursor">
+    <PlaceField v-for="place in places.slice(0, 2)" :key="place" :name="place" />
     <p v-if="here === null" class="quiet">
       {{
         curves.length === 0
@@ -71,7 +86,10 @@ const name = computed(() => (props.xName === '' ? 'x' : props.xName))
       <tbody>
         <tr v-for="row in rows" :key="row.id">
           <th scope="row" :style="{ color: `var(--hue-${row.hue + 1})` }">{{ row.label }}</th>
-          <td><ValueText :text="row.now" :letter="folio.conventions.letter" /></td>
+          <td>
+            <ValueText :text="row.now" :letter="folio.conventions.letter" />
+            <span v-if="!row.exact" class="nearest">at the nearest point: it needs the whole sweep</span>
+          </td>
           <template v-if="fixed !== null">
             <td><ValueText :text="row.then" :letter="folio.conventions.letter" /></td>
             <td>Δ <ValueText :text="row.difference" :letter="folio.conventions.letter" /></td>
@@ -116,6 +134,12 @@ th {
   font-family: var(--serif);
   font-style: italic;
   font-weight: 600;
+}
+.nearest {
+  margin-left: 8px;
+  font-size: 12.5px;
+  font-style: italic;
+  color: var(--quiet);
 }
 .reading {
   display: flex;

@@ -48,7 +48,12 @@ const xName = computed(() =>
 const along = computed(() => {
   const at = plates.along
   const curve = at ? curves.value.find((c) => c.along === at.name) : undefined
-  return at && curve ? (curve.x[at.index] ?? null) : null
+  if (!at || !curve) return null
+  if (at.entry === null) return curve.x[at.index] ?? null
+  const { placed } = results
+  if (!placed || placed.problem !== null) return null
+  const x = over.value ? (results.views.get(props.plate.over ?? '')?.at?.re ?? NaN) : placed.x
+  return Number.isFinite(x) ? (curve.turns && folio.conventions.angle === 'deg' ? (x * 180) / Math.PI : x) : null
 })
 
 function frame(day = false): CurveFrame {

@@ -84,7 +84,13 @@ const columns = computed(() => {
 })
 const offset = computed(() => top.value - (scale.value === 1 ? top.value % ROW : 0))
 
-const marked = computed(() => (plates.along && plates.along.name === axis.value ? plates.along.index : null))
+const marked = computed(() =>
+  plates.along && plates.along.name === axis.value
+    ? plates.along.entry === null
+      ? plates.along.index
+      : (results.placed?.index ?? null)
+    : null,
+)
 /** The name of what the sweep runs along: its own, where it is the range itself. */
 const axis = computed(() => found.value?.along ?? view.value?.name ?? null)
 

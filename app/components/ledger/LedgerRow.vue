@@ -23,8 +23,22 @@ const plates = usePlatesStore()
 const desk = useDeskStore()
 
 const words = useLineWords(() => props.line)
-const { editing, view, draft, keptProblem, shownProblem, waiting, stale, hints, held, marked, applyFix, draftFix } =
-  words
+const {
+  editing,
+  view,
+  draft,
+  keptProblem,
+  shownProblem,
+  waiting,
+  stale,
+  hints,
+  held,
+  marked,
+  cause,
+  toCause,
+  applyFix,
+  draftFix,
+} = words
 const { onKey, onNumber, within } = useRowKeys(
   () => props.line,
   () => props.number,
@@ -198,6 +212,8 @@ watch(
       :editing="editing"
       :text="editing ? folio.text : line.source"
       :held="held"
+      :cause="cause"
+      @cause="toCause"
       @fix="applyFix"
     />
     <div v-if="editing && !line.note" class="below">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { ShownProblem } from '#core/views/lineView'
+import type { Cause } from '~/composables/lineWords'
 import { isProse } from '~/lines/prose'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
@@ -17,8 +18,10 @@ const props = defineProps<{
   text: string
   /** The line was stopped and can be run again. */
   held: boolean
+  /** The line whose error is the cause of this one. */
+  cause: Cause | null
 }>()
-const emit = defineEmits<{ fix: [problem: ShownProblem, replacement: string] }>()
+const emit = defineEmits<{ fix: [problem: ShownProblem, replacement: string]; cause: [] }>()
 const folio = useFolioStore()
 const results = useResultsStore()
 const silence = useSilenceStore()
@@ -62,6 +65,12 @@ const unfolded = ref(false)
       @click="emit('fix', problem, fix.replacement)"
     >
       <FixLabel :fix="fix" /><span v-if="k === 0 && (editing || reachable)" class="key" aria-hidden="true"
+        >Alt+Enter</span
+      >
+    </button>
+    <button v-if="cause" :tabindex="stops" type="button" class="fix" @mousedown.prevent @click="emit('cause')">
+      {{ problem.code === 'waits-for' ? 'mend' : 'go to' }} line {{ cause.index + 1
+      }}<span v-if="problem.fixes.length === 0 && (editing || reachable)" class="key" aria-hidden="true"
         >Alt+Enter</span
       >
     </button>

@@ -7,6 +7,7 @@ import type { Twin } from '#core/format/readout'
 import { countText } from '~/texts/dress'
 import { useDeskStore } from '~/stores/desk'
 import { usePlatesStore } from '~/stores/plates'
+import { useResultsStore } from '~/stores/results'
 
 /** A sweep in its line: the first and the last value, how many, a small curve, and the point that is read along. */
 const props = defineProps<{
@@ -18,6 +19,7 @@ const props = defineProps<{
 }>()
 const desk = useDeskStore()
 const plates = usePlatesStore()
+const results = useResultsStore()
 
 const side = (value: string | Twin): string => (typeof value === 'string' ? value : value.rectangular)
 const SIZE = { width: 132, height: 26 }
@@ -48,6 +50,14 @@ const curveName = computed(
   () => `Small curve of its ${props.readout.shows === 'value' ? 'values' : (props.readout.shows ?? '')}`,
 )
 const at = computed(() => props.view.at?.readout ?? null)
+/** The place that is read along; of a line that needs the whole sweep the point beside it. */
+const atWhat = computed(() => {
+  const { along } = plates
+  if (!along) return ''
+  if (along.entry === null) return `at point ${along.index + 1} of ${along.name}`
+  if (props.view.at?.exact) return `at ${along.name} = ${along.entry}`
+  return `at point ${(results.placed?.index ?? 0) + 1} of ${along.name}, the nearest: it needs the whole sweep`
+})
 </script>
 
 <template>
@@ -84,7 +94,7 @@ const at = computed(() => props.view.at?.readout ?? null)
       <AppIcon :path="mdiTableLarge" />
     </v-btn>
     <span v-if="at && plates.along" class="at">
-      <span class="at-what">at point {{ plates.along.index + 1 }} of {{ plates.along.name }}</span>
+      <span class="at-what">{{ atWhat }}</span>
       <template v-if="at.shape === 'twin'">
         <ValueText :text="at.rectangular" :letter="letter" />
         <ValueText :text="at.polar" :letter="letter" />

@@ -138,8 +138,9 @@ describe('what is said under a line', () => {
       editing: false,
       text: '',
       held: false,
+      cause: null,
     }
-    page = new Mounted(LineMessages, { ...props, ...more }, ['fix'])
+    page = new Mounted(LineMessages, { ...props, ...more }, ['fix', 'cause'])
   }
 
   test('an error has its sentence, and each of its fixes is a button that gives the text', async () => {
@@ -151,6 +152,14 @@ describe('what is said under a line', () => {
     expect(page.told).toHaveLength(1)
     expect(page.told[0]?.[0]).toBe('fix')
     expect(page.told[0]?.[2]).toBe('a')
+  })
+
+  test('an error that comes from another line leads there', () => {
+    said(['a = 5 +', 'a + 1'], { cause: { id: 'x', index: 0, place: null } })
+    page.button(/^mend line 1/).click()
+    expect(page.told).toEqual([['cause']])
+    said(['a + 1'], { cause: null })
+    expect(page.all('.fix').some((button) => button.textContent?.includes('line'))).toBe(false)
   })
 
   test('a line of prose can be made a note, an error of reckoning cannot', async () => {

@@ -196,6 +196,8 @@ const toldAt = computed(() => {
 const WAY_NAMES = { free: '', ray: ' along its ray', ring: ' along its ring', steps: ' in steps' } as const
 
 const locus = useLocusReading(loci, view, size)
+/** What the loci run along, by name. */
+const locusPlaces = computed(() => [...new Set(loci.value.flatMap((one) => one.data.along ?? []))].slice(0, 2))
 const coarseLocus = computed(() => loci.value.find((one) => isCoarseLocus(one, view.value, size.value)))
 function moved(event: PointerEvent): void {
   pointer.move(event)
@@ -324,6 +326,7 @@ const summary = computed(() => planeSummary(settled.value, loci.value))
       </v-btn>
     </template>
     <template #below>
+      <LazyPlaceField v-for="place in locusPlaces" :key="place" :name="place" />
       <CoarseNote v-if="coarseLocus" :along="coarseLocus.data.along" />
       <MeasureStrip v-if="measuring" :marks="pickedMarks" @close="toggleMeasure" @swap="swap" />
       <PlaneTable :marks="settled" :open="tableOpen" :number="number" />
