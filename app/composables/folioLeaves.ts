@@ -14,6 +14,7 @@ export const FOLIO_LEAVES = [
   () => import('~/components/desk/GridPane.vue'),
   () => import('~/components/desk/HandbookPane.vue'),
   () => import('~/components/desk/JournalPane.vue'),
+  () => import('~/components/desk/LeavesPane.vue'),
   () => import('~/components/desk/ReductionPane.vue'),
   () => import('~/components/desk/RunsPane.vue'),
   () => import('~/components/desk/TablePane.vue'),

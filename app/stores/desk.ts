@@ -4,7 +4,7 @@ import { ref } from 'vue'
 /** What is open beside the ledger: the plates or the loose leaf of the right column, the index, the sheets. */
 export type Leaf = Exclude<Panel, 'plates'>
 export type Panel =
-  'plates' | 'table' | 'grid' | 'bench' | 'runs' | 'journal' | 'handbook' | 'exchange' | 'import' | 'compare'
+  'plates' | 'table' | 'grid' | 'bench' | 'runs' | 'leaves' | 'journal' | 'handbook' | 'exchange' | 'import' | 'compare'
 
 export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
   plates: 'Plates',
@@ -12,6 +12,7 @@ export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
   grid: 'Grid',
   bench: 'Reduction bench',
   runs: 'Runs',
+  leaves: 'Leaves',
   journal: 'Journal',
   handbook: 'Handbook',
   exchange: 'Exchange',

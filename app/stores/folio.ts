@@ -30,13 +30,13 @@ export const useFolioStore = defineStore('folio', () => {
   const { writable, tucked, shownLines, indexOf, lineOf, clearSelection, tell, makeCurrent } = doc
   const { entered, canUndo, canRedo, perform, reveal } = history
   const { overlong, edit, type, keep, restore, refuses, neighbour, step, dismissNotice } = editor
-  const { selectTo, selectAll, toggleSelected, targets } = selection
+  const { selectTo, selectAll, selectOne, toggleSelected, targets } = selection
   return {
     id, notice, state, saver, role, editing, text, current, selected, lines, conventions, title, plates, enclosures, head, sets,
     writable, tucked, shownLines, indexOf, lineOf, clearSelection, tell, makeCurrent,
     entered, canUndo, canRedo, perform, reveal, undo, redo,
     overlong, edit, type, keep, restore, refuses, neighbour, step, dismissNotice,
-    selectTo, selectAll, toggleSelected, targets,
+    selectTo, selectAll, selectOne, toggleSelected, targets,
     ...changes,
     ...session,
   } // prettier-ignore

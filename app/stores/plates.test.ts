@@ -128,7 +128,11 @@ test('reading along at a value that is typed is exact between the points, follow
   plates.readAt('f', '50')
   await results.apply({})
   // 1/(1 + 0.5j) is 0.8 - 0.4j, and 50 is no point of the range.
-  expect(results.views.get(id(6))?.at).toMatchObject({ re: expect.closeTo(0.8, 14), im: expect.closeTo(-0.4, 14), exact: true })
+  expect(results.views.get(id(6))?.at).toMatchObject({
+    re: expect.closeTo(0.8, 14),
+    im: expect.closeTo(-0.4, 14),
+    exact: true,
+  })
   expect(results.placed).toMatchObject({ problem: null, x: 50 })
   folio.rewrite(id(6), 'H = 1/(1 + f/50)', 'edit')
   await results.apply({})

@@ -39,7 +39,7 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
     <p v-if="count > 0" class="dependent" role="status">
       <span
         :title="`${count === 1 ? 'One line reads a bare number' : `${count} lines read bare numbers`} as ${unitName} because of this convention.`"
-        >{{ count === 1 ? '1 line' : `${count} lines` }} read in {{ unitName }}</span
+        >{{ count === 1 ? '1 line' : `${count} lines` }} <span class="wordy">read</span> in {{ unitName }}</span
       >
       <v-btn v-if="stampable" variant="text" class="link stamp" @click="unit.writeAll()">write it in</v-btn>
       <v-btn v-if="unit.changed.length > 0" variant="text" class="link stamp" @click="changesOpen = true">
@@ -80,7 +80,10 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
 }
 @media (max-width: 899px) {
   .rail {
+    min-height: 32px;
+    padding: 0 8px;
     flex-wrap: wrap;
+    gap: 0 8px;
   }
   .wide,
   .v-btn.examples {
@@ -88,13 +91,22 @@ const stampable = computed(() => results.unitDependent.some((id) => results.view
   }
   .v-btn.summary {
     display: inline-grid;
-    font-size: 14px;
+    font-size: 13.5px;
     min-height: 32px;
+    padding: 0 4px;
     text-decoration-style: dotted;
   }
   .dependent {
-    margin-left: 0;
+    font-size: 13px;
     white-space: normal;
+  }
+  .v-btn.stamp {
+    min-height: 30px;
+    padding: 0 4px;
+    font-size: 13px;
+  }
+  .wordy {
+    display: none;
   }
 }
 </style>

@@ -51,6 +51,7 @@ function toLine(event: KeyboardEvent): void {
         <LazyTablePane v-if="desk.panel === 'table'" />
         <LazyGridPane v-if="desk.panel === 'grid'" />
         <LazyReductionPane v-if="desk.panel === 'bench'" />
+        <LazyLeavesPane v-if="desk.panel === 'leaves'" />
         <LazyRunsPane v-if="desk.panel === 'runs'" />
         <LazyJournalPane v-if="desk.panel === 'journal'" />
         <LazyHandbookPane v-if="desk.panel === 'handbook'" />
@@ -78,6 +79,17 @@ function toLine(event: KeyboardEvent): void {
 .tabs .v-tabs {
   flex: 1;
   min-width: 0;
+}
+/* In a narrow window the parts are chosen at the foot of the page. */
+@media (max-width: 899px) {
+  .tabs {
+    justify-content: flex-end;
+    margin: -8px 0 0;
+    border-bottom: 0;
+  }
+  .tabs .v-tabs {
+    display: none;
+  }
 }
 .panel {
   flex: 1;

@@ -25,7 +25,14 @@ const { stroll } = useFolioActions()
       <SaveStatus />
     </div>
     <nav class="actions" aria-label="Folio">
-      <v-btn data-tip="Undo (Ctrl+Z)" variant="text" aria-label="Undo" :disabled="!folio.canUndo" @click="folio.undo()">
+      <v-btn
+        data-tip="Undo (Ctrl+Z)"
+        class="undo-button"
+        variant="text"
+        aria-label="Undo"
+        :disabled="!folio.canUndo"
+        @click="folio.undo()"
+      >
         <AppIcon :path="mdiUndo" />
       </v-btn>
       <v-btn data-tip="Redo (Ctrl+Y)" variant="text" aria-label="Redo" :disabled="!folio.canRedo" @click="folio.redo()">
@@ -103,15 +110,28 @@ const { stroll } = useFolioActions()
 @media (max-width: 899px) {
   .header {
     gap: 8px;
-    padding: 6px 8px;
+    min-height: 48px;
+    padding: 0 8px;
+  }
+  .home :deep(svg) {
+    width: 34px;
+    height: 34px;
   }
   .titles {
     flex-direction: column;
+    flex-wrap: nowrap;
     gap: 0;
+    line-height: 1.15;
   }
   .titles :deep(.title) {
     max-width: 100%;
-    font-size: 19px;
+    font-size: 17px;
+  }
+  .titles :deep(.status) {
+    font-size: 12.5px;
+  }
+  .actions .undo-button {
+    display: none;
   }
   .actions {
     gap: 0;

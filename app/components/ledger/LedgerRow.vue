@@ -5,6 +5,7 @@ import { isPending } from '#core/sentences/sentences'
 import type { Line } from '#shared/folio'
 import { focusIsFree } from '~/browser/focus'
 import { useLineActions } from '~/composables/lineActions'
+import { useLongPress } from '~/composables/longPress'
 import { useLineWords } from '~/composables/lineWords'
 import { useRowKeys } from '~/composables/rowKeys'
 import type { RowWindow } from '~/composables/rowWindow'
@@ -58,6 +59,13 @@ const editor = ref<{ insert: (text: string) => void } | null>(null)
 watch(editing, (now) => {
   if (now) void fetchLineEditor()
 })
+
+/** A finger that rests on a line selects it; from then on a tap selects, too. */
+const press = useLongPress(
+  () => (folio.selected.size > 0 ? folio.toggleSelected(props.line.id) : folio.selectOne(props.line.id)),
+  () => folio.selected.size > 0,
+  () => folio.toggleSelected(props.line.id),
+)
 
 // Headings and folding.
 
@@ -138,7 +146,15 @@ watch(
       {{ number }}
     </span>
 
-    <div class="body">
+    <div
+      class="body"
+      @pointerdown="press.down"
+      @pointermove="press.move"
+      @pointerup="press.end"
+      @pointercancel="press.end"
+      @contextmenu="press.menu"
+      @click.capture="press.click"
+    >
       <div class="entry">
         <FoldToggle v-if="heading && !editing" :line="line" :number="number" />
         <NoteEditor v-if="editing && line.note" :id="line.id" :number="number" />
@@ -385,7 +401,8 @@ watch(
 @media (max-width: 899px) and (pointer: coarse) {
   .below {
     position: fixed;
-    inset: auto 0 var(--keyboard, 0px);
+    /* Upon the keyboard of the screen, or upon the foot bar where there is none. */
+    inset: auto 0 max(var(--keyboard, 0px), var(--foot, 0px));
     z-index: 8;
     padding: 4px 6px;
     background: var(--rail);
@@ -419,6 +436,7 @@ watch(
     display: flex;
     flex-wrap: wrap;
     justify-content: flex-end;
+    column-gap: 10px;
     min-width: 0;
     max-width: 100%;
     margin-left: auto;

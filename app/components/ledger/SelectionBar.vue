@@ -17,8 +17,10 @@ async function copyTexts(): Promise<void> {
 </script>
 
 <template>
-  <div v-if="folio.selected.size > 1" class="selection" role="toolbar" aria-label="Selected lines">
-    <span class="count" role="status">{{ folio.selected.size }} lines selected</span>
+  <div v-if="folio.selected.size > 0" class="selection" role="toolbar" aria-label="Selected lines">
+    <span class="count" role="status"
+      >{{ folio.selected.size === 1 ? '1 line' : `${folio.selected.size} lines` }} selected</span
+    >
     <v-btn variant="text" @click="copyTexts">Copy their texts</v-btn>
     <v-btn
       v-for="action in actions"

@@ -242,7 +242,11 @@ void fetchLineEditor()
 </script>
 
 <template>
-  <div class="page" :class="{ 'as-sheet': desk.sheetOpen && sheetView }" :data-sheet="sheetView ? 'ready' : null">
+  <div
+    class="page"
+    :class="{ 'as-sheet': desk.sheetOpen && sheetView, 'with-foot': !keyboardUp }"
+    :data-sheet="sheetView ? 'ready' : null"
+  >
     <FolioHeader v-show="!keyboardUp" />
     <template v-if="folio.status === 'ready'">
       <ConventionsRail />
@@ -268,13 +272,6 @@ void fetchLineEditor()
         A line takes long to reckon{{ results.progress === null ? '' : `: ${Math.round(100 * results.progress)} %` }}.
         <v-btn variant="text" @click="results.stop()">Stop it</v-btn>
       </p>
-      <nav class="tabs" aria-label="Part of the folio">
-        <v-tabs v-model="desk.part" grow>
-          <v-tab value="ledger">Ledger</v-tab>
-          <v-tab value="plates">Plates</v-tab>
-          <v-tab value="index">Index</v-tab>
-        </v-tabs>
-      </nav>
       <main
         ref="main"
         class="main"
@@ -300,6 +297,7 @@ void fetchLineEditor()
         />
         <aside class="plate-column" aria-label="Beside the ledger"><PanelColumn /></aside>
       </main>
+      <FootBar v-show="!keyboardUp" />
       <LazyFindPalette v-if="once.find.value" />
       <LazyKeysDialog v-if="once.keys.value" />
       <LazyConventionsSheet v-if="once.conventions.value" />
@@ -378,9 +376,6 @@ void fetchLineEditor()
 .full .plate-column {
   padding-left: 16px;
 }
-.tabs {
-  display: none;
-}
 .drop-here {
   position: fixed;
   inset: auto 0 0;
@@ -409,16 +404,8 @@ void fetchLineEditor()
   margin-right: 8px;
 }
 @media (max-width: 899px) {
-  .tabs {
-    display: flex;
-    border-bottom: 1px solid var(--rule);
-  }
-  .tabs .v-tabs {
-    flex: 1;
-  }
-  .tabs .v-btn.v-tab {
-    min-height: 44px;
-    font-size: 16px;
+  .with-foot {
+    --foot: calc(56px + env(safe-area-inset-bottom));
   }
   .main {
     grid-template-columns: minmax(0, 1fr);

@@ -31,6 +31,13 @@ export function createSelection(doc: FolioDocument, { leave }: FolioEditor) {
     current.value = shownLines.value.at(-1)?.id ?? null
   }
 
+  /** One line, with which a selection begins. */
+  function selectOne(lineId: string): void {
+    leave()
+    selected.value = new Set([lineId])
+    current.value = lineId
+  }
+
   function toggleSelected(lineId: string): void {
     leave()
     const next = new Set(selected.value.size > 0 || current.value === null ? selected.value : [current.value])
@@ -53,7 +60,7 @@ export function createSelection(doc: FolioDocument, { leave }: FolioEditor) {
   }
 
   return {
-    selectTo, selectAll, toggleSelected, targets, carried,
+    selectTo, selectAll, selectOne, toggleSelected, targets, carried,
   } // prettier-ignore
 }
 
