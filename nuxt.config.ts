@@ -44,6 +44,7 @@ export default defineNuxtConfig({
     '@fontsource-variable/source-code-pro/index.css',
     '~/theme/base.css',
     '~/theme/controls.css',
+    '~/theme/forced.css',
   ],
   app: {
     head: {

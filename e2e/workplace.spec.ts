@@ -270,23 +270,99 @@ test('the conventions show by example what they do, and new folios can begin lik
   await folio.expectValue(1, '6.66667k')
 })
 
-test('an evening sheet with the keyboard alone', async ({ folio, page }) => {
-  await folio.open([''])
-  await expect(folio.editor).toBeFocused()
+test('an evening sheet with the keyboard alone: the focus is where the next key is meant, at every step', async ({
+  folio,
+  page,
+}) => {
+  const press = (key: string) => page.keyboard.press(key)
+  const typed = async (number: number) => expect(folio.row(number).locator('.cm-content')).toBeFocused()
+  const read = async (number: number) => expect(folio.row(number).locator('.opener')).toBeFocused()
+
+  // From the shelf into a new folio, and its first line.
+  await page.goto('/')
+  await page.getByRole('button', { name: 'New folio', exact: true }).focus()
+  await press('Enter')
+  await typed(1)
   await expect(page.getByText('let one of these be typed for you')).toBeVisible()
-  for (const line of ['V = 230/_0', 'Z = 12 + 5j', 'V/Z']) {
+  for (const [k, line] of ['V = 230/_0', 'Z = 12 + 5j', 'V/Z'].entries()) {
     await page.keyboard.type(line)
-    await page.keyboard.press('Enter')
+    await press('Enter')
+    await typed(k + 2)
   }
-  await page.keyboard.press('Backspace')
-  // The line above has the editor: its result gets a name.
-  await page.keyboard.press('F2')
+  // The empty line goes; the one above has the editor, and its result gets a name.
+  await press('Backspace')
+  await typed(3)
+  await press('F2')
+  await typed(3)
   await page.keyboard.type('I')
-  await page.keyboard.press('Enter')
+  await press('Enter')
+  await typed(4)
   await page.keyboard.type('|I| ~~ 17.7')
-  await page.keyboard.press('Enter')
+  await press('Enter')
+  await typed(5)
   await folio.expectValue(3, '16.331 − 6.8047j | 17.692 ∠ −22.62°')
   await expect(folio.row(4)).toContainText('agrees to 3 significant figures')
-  await page.keyboard.press('Control+z')
-  await expect(folio.rows).toHaveCount(4)
+
+  // A mistake in an earlier line is mended from where it is felt.
+  await page.keyboard.type('S = V*conj(I')
+  await press('Escape')
+  await read(5)
+  await press('ArrowUp')
+  await read(4)
+  await press('ArrowUp')
+  await press('ArrowUp')
+  await read(2)
+  await press('Enter')
+  await typed(2)
+  await press('Control+A')
+  await page.keyboard.type('Z = 12 +* 5j')
+  await press('ArrowDown')
+  await typed(3)
+  await press('Escape')
+  await read(3)
+  await press('Alt+Enter')
+  await typed(2)
+  await press('Control+A')
+  await page.keyboard.type('Z = 12 + 5j')
+  await press('ArrowDown')
+  await typed(3)
+  await press('Escape')
+  await read(3)
+  await folio.expectValue(3, '16.331 − 6.8047j | 17.692 ∠ −22.62°')
+
+  // A note, its title, and back.
+  await press('Control+Shift+Enter')
+  await typed(3)
+  await press('F9')
+  await expect(folio.row(3).getByRole('textbox')).toBeFocused()
+  await page.keyboard.type('## Mains')
+  await press('Control+Enter')
+  await typed(4)
+  await press('Backspace')
+  await expect(folio.rows).toHaveCount(6)
+
+  // The menu of a line, the palette, a leaf, the plate: each takes the focus and gives it back.
+  await press('Escape')
+  await press('ArrowDown')
+  const number = Number(await page.evaluate(() => document.activeElement?.closest('[data-line]')?.getAttribute('data-line'))) // prettier-ignore
+  await press('F8')
+  await expect(page.getByRole('combobox', { name: /Find/ })).toBeFocused()
+  await press('Escape')
+  await read(number)
+  await press('F1')
+  await expect(page.getByRole('searchbox', { name: 'Search the handbook' })).toBeFocused()
+  await press('Escape')
+  await read(number)
+  await press('Control+F6')
+  await expect(page.locator('.canvas-host canvas').first()).toBeFocused()
+  await press('Control+F6')
+  await expect(page.getByRole('searchbox', { name: 'Search the handbook' })).toBeFocused()
+  await press('Control+F6')
+  await read(number)
+
+  // What was done comes back, step by step, and the focus stays with the lines.
+  await press('Control+z')
+  await expect.poll(() => page.evaluate(() => document.activeElement?.closest('.ledger-column') !== null)).toBe(true)
+  await page.reload()
+  await expect(folio.row(1)).toContainText('230')
 })

@@ -2,6 +2,7 @@ import { createVuetify } from 'vuetify'
 import type { ThemeDefinition } from 'vuetify'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 import { pageNonce } from '~/browser/nonce'
+import { markOverlays } from '~/browser/overlays'
 import { THEMES } from '~/theme/tokens'
 import type { Theme } from '~/theme/tokens'
 
@@ -24,6 +25,7 @@ function definition(theme: Theme, dark: boolean): ThemeDefinition {
 }
 
 export default defineNuxtPlugin((nuxtApp) => {
+  markOverlays()
   const vuetify = createVuetify({
     icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
     theme: {
@@ -37,7 +39,6 @@ export default defineNuxtPlugin((nuxtApp) => {
       VDialog: { transition: 'fade-transition', maxWidth: 460 },
       VTooltip: { openDelay: 350, location: 'bottom' },
       VBtn: { variant: 'outlined', ripple: false, color: undefined },
-      VBtnToggle: { density: 'compact', divided: true, variant: 'outlined', rounded: 'sm', mandatory: true },
       VTextField: {
         persistentPlaceholder: true,
         variant: 'outlined',

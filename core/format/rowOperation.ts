@@ -4,19 +4,22 @@ import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { fractionText } from './full'
 
-/** A row operation as the trade writes it: `R2 → R2 − 3·R1`, `R1 ↔ R3`, `R2 → 1/2·R2`. */
+/** A row by its number, as equations are numbered: R1 and R2 are resistors here. */
+const row = (index: number): string => `(${index + 1})`
+
+/** A row operation in print: `(2) → (2) − 3·(1)`, `(1) ↔ (3)`, `(2) → 1/2·(2)`. */
 export function rowOperationText(operation: RowOperation, letter: 'i' | 'j'): string {
   switch (operation.type) {
     case 'swap':
-      return `R${operation.a + 1} ↔ R${operation.b + 1}`
+      return `${row(operation.a)} ↔ ${row(operation.b)}`
     case 'scale':
-      return `R${operation.row + 1} → ${factor(operation.factor, letter)}R${operation.row + 1}`
+      return `${row(operation.row)} → ${factor(operation.factor, letter)}${row(operation.row)}`
     case 'add': {
-      const row = `R${operation.row + 1}`
+      const changed = row(operation.row)
       const negative = isNegative(operation.factor)
       const size = negative ? G.negate(operation.factor) : operation.factor
       const times = G.equals(size, G.ONE) ? '' : factor(size, letter)
-      return `${row} → ${row} ${negative ? '−' : '+'} ${times}R${operation.from + 1}`
+      return `${changed} → ${changed} ${negative ? '−' : '+'} ${times}${row(operation.from)}`
     }
   }
 }
@@ -30,34 +33,51 @@ function factor(z: Gaussian, letter: string): string {
   return / [+−] /.test(text) ? `(${text})·` : `${text}·`
 }
 
-const ROW = /^\s*R\s*(\d+)\s*/i
+/** A row as it is typed, `r2`, or as it is written, `(2)`: two groups, of which one has the number. */
+const ROW = String.raw`(?:R ?(\d+)|\( ?(\d+) ?\))`
+const SWAP = new RegExp(`^${ROW} ?(?:↔|<->|<=>) ?${ROW}$`, 'i')
+const ARROW = new RegExp(`^${ROW} ?(?:→|->|=>|:=|=) ?(.*)$`, 'i')
+const FIRST = new RegExp(`^${ROW} ?`, 'i')
+const SUM = new RegExp(`^([+-]) ?(.*?) ?\\*? ?${ROW}$`, 'i')
+const SCALED = new RegExp(`^(.+?) ?\\*? ?${ROW}$`, 'i')
 
-/** Reads `R2 → R2 − 3R1`, `R1 <-> R3`, `R2 -> R2/2`, `1/2 R2`; `null` where it cannot be understood. */
+/** The row that two groups of a match name, counted from 0. */
+function rowIn(match: RegExpExecArray, group: number): number {
+  return Number(match[group] ?? match[group + 1]) - 1
+}
+
+/** Reads `r2 -> r2 - 3r1`, `(1) ↔ (3)`, `r2 -> r2/2`, `1/2 r2`; `null` where it cannot be understood. */
 export function readRowOperation(text: string, number: (text: string) => Gaussian | null): RowOperation | null {
   const plain = text.replace(/−/g, '-').replace(/[·*×]/g, '*').replace(/\s+/g, ' ').trim()
-  const swap = /^R ?(\d+) ?(?:↔|<->|<=>) ?R ?(\d+)$/i.exec(plain)
-  if (swap) return { type: 'swap', a: Number(swap[1]) - 1, b: Number(swap[2]) - 1 }
-  const arrow = /^R ?(\d+) ?(?:→|->|=>|:=|=) ?(.*)$/i.exec(plain)
+  const swap = SWAP.exec(plain)
+  if (swap) return { type: 'swap', a: rowIn(swap, 1), b: rowIn(swap, 3) }
+  const arrow = ARROW.exec(plain)
   if (!arrow) return null
-  const row = Number(arrow[1]) - 1
-  const rest = arrow[2] ?? ''
-  const first = ROW.exec(rest)
-  if (first && Number(first[1]) - 1 === row) {
-    const tail = rest.slice(first[0].length)
-    const division = /^\/ ?(.+)$/.exec(tail)
-    if (division) {
-      const by = number(division[1] ?? '')
-      const scale = by && !G.isZero(by) ? G.divide(G.ONE, by) : null
-      return scale && { type: 'scale', row, factor: scale }
-    }
-    const sum = /^([+-]) ?(.*?) ?\*? ?R ?(\d+)$/i.exec(tail)
-    if (!sum) return null
-    const size = sum[2] === '' ? G.ONE : number(sum[2] ?? '')
-    return size && { type: 'add', row, from: Number(sum[3]) - 1, factor: sum[1] === '-' ? G.negate(size) : size }
+  const changed = rowIn(arrow, 1)
+  const rest = arrow[3] ?? ''
+  const first = FIRST.exec(rest)
+  const changes = first !== null && rowIn(first, 1) === changed ? changeOf(changed, rest.slice(first[0].length), number) : null // prettier-ignore
+  return changes ?? scalingOf(changed, rest, number)
+}
+
+/** What stands behind the row itself: `/2`, `- 3r1`. */
+function changeOf(changed: number, tail: string, number: (text: string) => Gaussian | null): RowOperation | null {
+  const division = /^\/ ?(.+)$/.exec(tail)
+  if (division) {
+    const by = number(division[1] ?? '')
+    const scale = by && !G.isZero(by) ? G.divide(G.ONE, by) : null
+    return scale && { type: 'scale', row: changed, factor: scale }
   }
-  const scaled = /^(.+?) ?\*? ?R ?(\d+)$/i.exec(rest)
-  if (!scaled || Number(scaled[2]) - 1 !== row) return null
-  const factorText = scaled[1] ?? ''
-  const value = factorText === '-' ? G.negate(G.ONE) : number(factorText)
-  return value && { type: 'scale', row, factor: value }
+  const sum = SUM.exec(tail)
+  if (!sum) return null
+  const size = sum[2] === '' ? G.ONE : number(sum[2] ?? '')
+  return size && { type: 'add', row: changed, from: rowIn(sum, 3), factor: sum[1] === '-' ? G.negate(size) : size }
+}
+
+/** `1/2 r2`: the row itself with a factor before it. */
+function scalingOf(changed: number, rest: string, number: (text: string) => Gaussian | null): RowOperation | null {
+  const scaled = SCALED.exec(rest)
+  if (!scaled || rowIn(scaled, 2) !== changed) return null
+  const size = scaled[1] === '-' ? G.negate(G.ONE) : number(scaled[1] ?? '')
+  return size && { type: 'scale', row: changed, factor: size }
 }

@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import { useFocusBack } from '~/composables/focusBack'
+
 /** The frame of every dialog: its title, what it says, and the answers at its foot; a form where it is submitted. */
 defineProps<{ title: string; name?: string; wide?: boolean; form?: boolean }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ submit: [] }>()
+useFocusBack(() => open.value)
 </script>
 
 <template>

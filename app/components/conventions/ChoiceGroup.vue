@@ -7,7 +7,7 @@ export interface Choice<V extends string> {
   readonly label: string
   readonly name: string
 }
-defineProps<{ label: string; group: string; choices: readonly Choice<T>[]; value: T }>()
+defineProps<{ label: string; group: string; choices: readonly Choice<T>[]; value: T | null }>()
 const emit = defineEmits<{ choose: [value: T] }>()
 const id = useId()
 </script>
@@ -30,7 +30,9 @@ const id = useId()
         :value="choice.value"
         :label="choice.label"
         :aria-label="choice.name"
-      />
+      >
+        <template v-if="$slots.mark" #label><slot name="mark" :choice="choice" /></template>
+      </v-radio>
     </v-radio-group>
   </div>
 </template>

@@ -7,6 +7,7 @@ import { FUNCTIONS } from '#core/functions/registry'
 import { TOPICS } from '#core/handbook/topics'
 import type { FolioCard, Line } from '#shared/folio'
 import { api } from '~/keeping/api'
+import { useFocusBack } from '~/composables/focusBack'
 import { useReadyField } from '~/composables/readyField'
 import { findAmong } from '~/texts/finding'
 import type { Finding } from '~/texts/finding'
@@ -164,6 +165,7 @@ function onKey(event: KeyboardEvent): void {
   else return
   event.preventDefault()
 }
+useFocusBack(() => desk.findOpen)
 </script>
 
 <template>

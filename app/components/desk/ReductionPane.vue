@@ -52,7 +52,7 @@ const rightSides = computed(() =>
 function byHand(): void {
   const operation = readRowOperation(entry.value, (text) => exactEntry(text, letter.value))
   why.value = ''
-  if (!operation) why.value = 'Write a row operation such as R2 → R2 − 3R1, R1 ↔ R3 or R2 → R2/2.'
+  if (!operation) why.value = 'Write a row operation such as r2 -> r2 - 3r1, r1 <-> r3 or r2 -> r2/2.'
   else if (!bench.perform(operation)) why.value = 'There is no such row, or the factor is 0.'
   else entry.value = ''
 }
@@ -125,7 +125,7 @@ function keepResult(): void {
                 @dragstart="dragged = r - 1"
                 @dragend="dragged = null"
               >
-                <AppIcon :path="mdiDragHorizontalVariant" />R{{ r }}
+                <AppIcon :path="mdiDragHorizontalVariant" />({{ r }})
               </th>
               <td
                 v-for="c in state.cols"
@@ -152,7 +152,7 @@ function keepResult(): void {
           v-model="entry"
           class="code"
           aria-label="Row operation"
-          placeholder="R2 → R2 − 3R1"
+          placeholder="r2 -> r2 - 3r1"
           autocomplete="off"
           spellcheck="false"
         />

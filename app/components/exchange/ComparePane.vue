@@ -16,6 +16,11 @@ const apart = computed<readonly Apart[]>(() =>
 )
 type Choice = 'mine' | 'theirs' | 'both'
 const chosen = ref<Record<string, Choice>>({})
+const choicesOf = ({ mine, theirs }: Apart): readonly (readonly [Choice, string])[] => [
+  ['mine', 'Mine'],
+  ['theirs', 'Theirs'],
+  ...(mine !== null && theirs !== null ? [['both', 'Both'] as const] : []),
+]
 const choiceOf = (one: Apart): Choice => chosen.value[one.key] ?? 'mine'
 watch(
   () => exchange.returned,
@@ -48,15 +53,12 @@ function close(): void {
           <code v-if="one.mine !== null"><b>mine</b> {{ one.mine }}</code>
           <code v-if="one.theirs !== null"><b>theirs</b> {{ one.theirs }}</code>
           <code v-else><b>theirs</b> <i>is not there</i></code>
-          <v-btn-toggle
-            :model-value="choiceOf(one)"
-            :aria-label="`Line ${one.number}`"
-            @update:model-value="(choice: Choice) => (chosen = { ...chosen, [one.key]: choice })"
-          >
-            <v-btn value="mine">Mine</v-btn>
-            <v-btn value="theirs">Theirs</v-btn>
-            <v-btn v-if="one.mine !== null && one.theirs !== null" value="both">Both</v-btn>
-          </v-btn-toggle>
+          <OneOf
+            :label="`Line ${one.number}`"
+            :choices="choicesOf(one)"
+            :value="choiceOf(one)"
+            @choose="(choice: Choice) => (chosen = { ...chosen, [one.key]: choice })"
+          />
         </li>
       </ol>
     </template>

@@ -377,8 +377,10 @@ watch(
   align-items: stretch;
   border-left: 1px solid var(--rule);
 }
-.outcome.stale :deep(.cell) {
-  opacity: 0.55;
+/* An earlier result: in one quiet colour, which keeps its contrast. */
+.outcome.stale :deep(.cell),
+.outcome.stale :deep(.cell *) {
+  color: var(--quiet);
 }
 .row-menu {
   display: grid;

@@ -53,6 +53,6 @@ const reading = computed(() => {
   color: var(--quiet);
 }
 .reading.stale {
-  opacity: 0.55;
+  color: var(--quiet);
 }
 </style>

@@ -33,7 +33,7 @@ function read(): void {
       @keydown.esc.stop="plates.endReading()"
       @change="read"
     />
-    <span class="problem" role="status">{{ problem ?? '' }}</span>
+    <span class="why" role="status">{{ problem ?? '' }}</span>
   </div>
 </template>
 
@@ -50,7 +50,7 @@ function read(): void {
 .entry :deep(input) {
   font-family: var(--mono);
 }
-.problem {
+.why {
   font-size: 13px;
   color: var(--error);
 }

@@ -22,7 +22,14 @@ const listed = computed(() =>
 )
 const others = computed(() => props.candidates.filter((c) => !listed.value.includes(c)))
 
-const WIDTHS = [1, 2, 3, 4.5] as const
+const HUES = HUE_NAMES.map((hue, k) => ({ value: String(k), label: hue, name: hue }))
+const LINES = DASH_NAMES.map((dash) => ({ value: dash, label: dash, name: dash }))
+const WIDTHS = [1, 2, 3, 4.5].map((width) => ({
+  value: String(width),
+  label: String(width),
+  name: `Thickness ${width}`,
+}))
+const MARKS = ROLES.map((role) => ({ value: role, label: role, name: role }))
 
 function putByName(): void {
   const wanted = (name.value ?? '').trim()
@@ -31,6 +38,14 @@ function putByName(): void {
   if (!found) return
   plates.put(props.plate, found.line, true)
   name.value = null
+}
+
+function open(line: string): void {
+  dressing.value = dressing.value === line ? null : line
+}
+/** What is opened is in sight. */
+function intoSight(element: unknown): void {
+  if (element instanceof HTMLElement) element.scrollIntoView({ block: 'nearest' })
 }
 
 function setAll(all: boolean): void {
@@ -65,7 +80,7 @@ function setAll(all: boolean): void {
             variant="text"
             :aria-label="`Dress of ${value.name}`"
             :aria-expanded="dressing === value.line"
-            @click="dressing = dressing === value.line ? null : value.line"
+            @click="open(value.line)"
           >
             <AppIcon
               :path="mdiBrushVariant"
@@ -73,67 +88,58 @@ function setAll(all: boolean): void {
             />
           </v-btn>
         </div>
-        <div v-if="dressing === value.line" class="dress" role="group" :aria-label="`Dress of ${value.name}`">
-          <div class="swatches" role="radiogroup" aria-label="Hue">
-            <v-btn
-              v-for="(hue, k) in HUE_NAMES"
-              :key="hue"
-              :data-tip="hue"
-              role="radio"
-              class="swatch"
-              variant="text"
-              :aria-checked="plates.inks.get(value.line)?.hue === k"
-              :aria-label="hue"
-              :style="{ background: `var(--hue-${k + 1})` }"
-              @click="plates.dressUp(value.line, { hue: k })"
-            />
-          </div>
-          <div class="choices" role="radiogroup" aria-label="Line">
-            <v-btn
-              v-for="dash in DASH_NAMES"
-              :key="dash"
-              :data-tip="dash"
-              role="radio"
-              class="choice"
-              variant="text"
-              :aria-checked="plates.dresses.get(value.line)?.dash === dash"
-              :aria-label="dash"
-              @click="plates.dressUp(value.line, { dash })"
-            >
-              <svg viewBox="0 0 34 8" aria-hidden="true">
-                <line x1="1" y1="4" x2="33" y2="4" :stroke-dasharray="DASHES[dash].join(' ')" />
+        <div
+          v-if="dressing === value.line"
+          :ref="intoSight"
+          class="dress"
+          role="group"
+          :aria-label="`Dress of ${value.name}`"
+        >
+          <ChoiceGroup
+            label="hue"
+            :group="`hue-${value.line}`"
+            :choices="HUES"
+            :value="String(plates.inks.get(value.line)?.hue ?? 0)"
+            @choose="(hue) => plates.dressUp(value.line, { hue: Number(hue) })"
+          >
+            <template #mark="{ choice }">
+              <span class="swatch" :style="{ background: `var(--hue-${Number(choice.value) + 1})` }" />
+            </template>
+          </ChoiceGroup>
+          <ChoiceGroup
+            label="line"
+            :group="`dash-${value.line}`"
+            :choices="LINES"
+            :value="plates.dresses.get(value.line)?.dash ?? null"
+            @choose="(dash) => plates.dressUp(value.line, { dash })"
+          >
+            <template #mark="{ choice }">
+              <svg class="stroke" viewBox="0 0 34 8" aria-hidden="true">
+                <line x1="1" y1="4" x2="33" y2="4" :stroke-dasharray="DASHES[choice.value].join(' ')" />
               </svg>
-            </v-btn>
-          </div>
-          <div class="choices" role="radiogroup" aria-label="Thickness">
-            <v-btn
-              v-for="width in WIDTHS"
-              :key="width"
-              role="radio"
-              class="choice"
-              variant="text"
-              :aria-checked="plates.inks.get(value.line)?.width === width"
-              :aria-label="`Thickness ${width}`"
-              @click="plates.dressUp(value.line, { width })"
-            >
-              <svg viewBox="0 0 34 8" aria-hidden="true">
-                <line x1="1" y1="4" x2="33" y2="4" :stroke-width="width" />
+            </template>
+          </ChoiceGroup>
+          <ChoiceGroup
+            label="thickness"
+            :group="`width-${value.line}`"
+            :choices="WIDTHS"
+            :value="String(plates.inks.get(value.line)?.width ?? 2)"
+            @choose="(width) => plates.dressUp(value.line, { width: Number(width) })"
+          >
+            <template #mark="{ choice }">
+              <svg class="stroke" viewBox="0 0 34 8" aria-hidden="true">
+                <line x1="1" y1="4" x2="33" y2="4" :stroke-width="choice.value" />
               </svg>
-            </v-btn>
-          </div>
-          <div v-if="plate.kind === 'plane'" class="choices" role="radiogroup" aria-label="Drawn as">
-            <v-btn
-              v-for="role in ROLES"
-              :key="role"
-              role="radio"
-              class="choice"
-              variant="text"
-              :aria-checked="(plates.dresses.get(value.line)?.role ?? value.view.drawn?.role) === role"
-              @click="plates.dressUp(value.line, { role })"
-            >
-              {{ role }}
-            </v-btn>
-          </div>
+            </template>
+          </ChoiceGroup>
+          <ChoiceGroup
+            v-if="plate.kind === 'plane'"
+            label="as"
+            :group="`role-${value.line}`"
+            :choices="MARKS"
+            :value="plates.dresses.get(value.line)?.role ?? value.view.drawn?.role ?? 'arrow'"
+            @choose="(role) => plates.dressUp(value.line, { role })"
+          />
           <v-checkbox
             label="label"
             :model-value="plates.dresses.get(value.line)?.label ?? true"
@@ -205,37 +211,23 @@ ul {
   padding: 4px 0 8px 20px;
   border-left: 3px double var(--brass);
 }
-.swatches,
-.choices {
-  display: flex;
+.dress .choice-group {
   flex-wrap: wrap;
-  gap: 4px;
   margin-bottom: 4px;
 }
-.v-btn.swatch {
-  width: 24px;
-  height: 24px;
-  min-height: 24px;
-  padding: 0;
+.dress :deep(.v-selection-control-group) {
+  flex-wrap: wrap;
+}
+.swatch {
+  display: block;
+  width: 20px;
+  height: 20px;
+  margin: 4px 0;
+  border: 2px solid var(--leaf);
   border-radius: 50%;
-  border: 3px solid var(--leaf);
 }
-.v-btn.swatch[aria-checked='true'] {
-  box-shadow: 0 0 0 2px var(--ink);
-}
-.v-btn.choice {
-  min-width: 44px;
-  min-height: 26px;
-  padding: 0 6px;
-  border: 1px solid var(--rule);
-  border-radius: var(--corner);
-  font-size: 13px;
-}
-.v-btn.choice[aria-checked='true'] {
-  border-color: var(--ink);
-  background: var(--rail);
-}
-.choice svg {
+.stroke {
+  display: block;
   width: 34px;
   height: 8px;
   stroke: currentcolor;
