@@ -125,12 +125,18 @@ export const TOPICS: readonly Topic[] = [
   {
     id: 'sweep-notation',
     title: 'Sweeps',
-    text: 'A range makes a sweep, one quantity with many values: 0 to 10, 0 to 1 step 0.1, -1 to 1 count 201, 10 to 100k per decade 50. Whatever is computed from it is a sweep of as many results, also in vectors and matrices. Two sweeps meet point by point. H[3] and H[last] pick a point; of a sweep of vectors, v[3] is the third entry at every point.',
+    text: 'A range makes a sweep, one quantity with many values: 0 to 10, 0 to 1 step 0.1, -1 to 1 count 201, 10 to 100k per decade 50. Whatever is computed from it is a sweep of as many results, also in vectors and matrices. Two sweeps meet point by point. H[3] and H[last] pick a point; of a sweep of vectors, v[3] is the third entry at every point. Under a curve or a locus any value can be typed at which all lines are read along, between the points too.',
     examples: [
       example('0 to 1 step 0.5', '3 points, 0 … 1'),
       { before: ['w = 1 to 3'], entry: '1/(1 + j*w)', gives: '3 points, 0.5 - 0.5j … 0.1 - 0.3j' },
       { before: ['t = 0 to 4'], entry: 'max(t^2)', gives: '16' },
     ],
+  },
+  {
+    id: 'runs',
+    title: 'Runs: the same with other numbers',
+    text: 'In the menu of a line: vary it, or watch it. The leaf Runs (Ctrl+F8) is an account of both: the varied lines above the double rule, what is watched below it, and a column for each set of values, up to eight. An empty cell keeps the value of the folio; what changes is told in both forms. A set can be made the values of the folio, and the account goes out as CSV and onto the sheet.',
+    examples: [{ before: ['R = 12'], entry: '230/R', gives: '19.167' }],
   },
   {
     id: 'measured-data',
