@@ -1,11 +1,10 @@
 import type { Line } from './folio'
+import { firstHeading } from './headings'
 
 /** What a folio is called that has neither a title nor a line. */
 export const UNNAMED = 'New folio'
 /** A title that is taken from a line is cut to so many characters. */
 const TAKEN_MOST = 60
-
-const HEADING = /^\s{0,3}#{1,6}\s+(\S.*?)\s*#*\s*$/m
 
 /**
  * The title that a folio has by itself: its first heading, else its first line
@@ -15,8 +14,8 @@ export function ownTitle(lines: readonly Line[]): string {
   let first = ''
   for (const line of lines) {
     if (line.note) {
-      const heading = HEADING.exec(line.source)?.[1]
-      if (heading !== undefined) return cut(plain(heading))
+      const heading = firstHeading(line.source)
+      if (heading) return cut(plain(heading.text))
     }
     if (first === '') first = plain(line.source.split('\n').find((part) => plain(part) !== '') ?? '')
   }

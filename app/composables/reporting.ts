@@ -8,7 +8,6 @@ import type { Report, ReportPlate } from '#core/exchange/report'
 import { runsInPrint } from '#core/exchange/runsOut'
 import type { RunsTable } from '#core/exchange/runsOut'
 import type { Plate } from '#shared/plate'
-import { setName } from '#shared/runs'
 import { saveAs } from '~/drawing/files'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
@@ -44,7 +43,7 @@ export function useReporting() {
 
   /** The account of the runs, as it was last reckoned. */
   const runsTables = (): readonly RunsTable[] =>
-    runs.account ? runsInPrint(runs.account, ['Folio', ...runs.sets.map(setName)], folio.conventions.letter) : []
+    runs.account ? runsInPrint(runs.account, runs.columnNames, folio.conventions.letter) : []
 
   const theme = () => (sheet.choices.colour ? IN_COLOUR : IN_BLACK)
 

@@ -1,4 +1,5 @@
 import type { Line } from '#shared/folio'
+import { leadingHeading } from '#shared/headings'
 
 /** Headings and what is tucked away below them. */
 
@@ -7,7 +8,7 @@ const REMARK_LEVEL = 7
 
 /** How deep a heading the line is: 1 to 6 for a note, 7 for a line that is only a remark; `null` for others. */
 export function headingLevel(line: Line): number | null {
-  if (line.note) return /^(#{1,6})\s+\S/.exec(line.source)?.[1]?.length ?? null
+  if (line.note) return leadingHeading(line.source)?.level ?? null
   return line.source.trimStart().startsWith('#') ? REMARK_LEVEL : null
 }
 

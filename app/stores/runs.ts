@@ -111,10 +111,18 @@ export const useRunsStore = defineStore('runs', () => {
   // What comes of them: reckoned beside the page, while somebody looks.
 
   const account = shallowRef<RunsAccount | null>(null)
+  /** What the columns of the account are called: it may be of a moment before. */
+  const columnNames = computed<readonly string[]>(() =>
+    (account.value?.columns ?? []).map((id) => {
+      const place = sets.value.findIndex((set) => set.id === id)
+      const set = sets.value[place]
+      return id === '' ? 'Folio' : set ? setName(set, place) : 'a set that is gone'
+    }),
+  )
   const reckoning = ref(false)
   /** Why there is no account, where the worker came to grief. */
   const failed = ref('')
-  const seen = computed(() => any.value && (desk.leaf === 'runs' || desk.sheetOpen))
+  const seen = computed(() => (desk.leaf === 'runs' || desk.sheetOpen) && any.value)
   const task = computed<RunsTask>(() => ({
     // A line that was stopped stays so here.
     lines: folio.lines.map((line) => {
@@ -187,7 +195,8 @@ export const useRunsStore = defineStore('runs', () => {
   }
 
   watch(
-    [seen, task, () => folio.conventions],
+    // Nothing is gathered while nobody looks.
+    [seen, () => (seen.value ? task.value : null), () => folio.conventions],
     ([now]) => {
       if (now) return void reckon()
       end()
@@ -218,6 +227,7 @@ export const useRunsStore = defineStore('runs', () => {
     any,
     room,
     account,
+    columnNames,
     reckoning,
     failed,
     canRun,

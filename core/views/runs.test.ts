@@ -20,7 +20,8 @@ const lamp: RunsTask = {
 }
 
 test('the lamp circuit under two sets: rows, heads, entries, both forms and differences', () => {
-  const { varied, watched } = account(lamp)
+  const { columns, varied, watched } = account(lamp)
+  expect(columns).toEqual(['', 'cold', 'long'])
   expect(varied.map(({ head, cells }) => [head, ...cells.map((c) => c.entry)])).toEqual([
     ['R', '12', '10', '15 # warm'],
     ['L', '16m', '16m', '32m'],

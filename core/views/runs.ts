@@ -34,6 +34,8 @@ export interface RunsTask {
 
 /** The account: one column for the folio as it stands, then one for each set. */
 export interface RunsAccount {
+  /** The set of each column by its identifier; empty for the folio itself. */
+  readonly columns: readonly string[]
   readonly varied: readonly RunsRow<VariedCell>[]
   readonly watched: readonly RunsRow<WatchedCell>[]
 }
@@ -98,6 +100,7 @@ export class RunsReckoner {
     const head = (id: string): string => headOf(own?.result(id) ?? null)
     const sourceOf = new Map(task.lines.map((line) => [line.id, line.source]))
     return {
+      columns: sets.map((set) => set.id),
       varied: task.varied.map((line) => ({
         line,
         head: head(line),

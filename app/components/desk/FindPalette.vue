@@ -7,6 +7,7 @@ import { FUNCTIONS } from '#core/functions/registry'
 import { TOPICS } from '#core/handbook/topics'
 import type { FolioCard, Line } from '#shared/folio'
 import { api } from '~/keeping/api'
+import { leadingHeading } from '#shared/headings'
 import { useFocusBack } from '~/composables/focusBack'
 import { useReadyField } from '~/composables/readyField'
 import { findAmong } from '~/texts/finding'
@@ -115,7 +116,7 @@ const lines = computed<readonly Finding[]>(() => (desk.findOpen ? folio.lines : 
 function findingOf(line: Line, index: number): readonly Finding[] {
   const text = line.source.replace(/\s+/g, ' ').trim()
   if (text === '') return []
-  const heading = line.note ? /^#{1,6} ([^#\n]+)/.exec(line.source)?.[1] : undefined
+  const heading = line.note ? leadingHeading(line.source)?.text : undefined
   return [
     {
       id: `line ${line.id}`,

@@ -27,7 +27,6 @@ const columns = computed<readonly Column[]>(() => [
   { set: null, name: 'Folio' },
   ...runs.sets.map((set, k) => ({ set, name: setName(set, k) })),
 ])
-const names = computed(() => columns.value.map((column) => column.name))
 const changes = ref(true)
 const said = ref('')
 const book = ref<HTMLElement | null>(null)
@@ -35,9 +34,12 @@ const book = ref<HTMLElement | null>(null)
 const headOf = (line: Line): string => definedName(parseLine(line.source)) ?? valueText(line.source)
 const numberOf = (line: Line): number => folio.indexOf(line.id) + 1
 const entryIn = (line: Line, set: RunSet | null): string => (set ? (set.values[line.id] ?? '') : valueText(line.source))
-const variedCell = (line: Line, c: number) => runs.account?.varied.find((row) => row.line === line.id)?.cells[c] ?? null
-const watchedCell = (line: Line, c: number) =>
-  runs.account?.watched.find((row) => row.line === line.id)?.cells[c] ?? null
+/** Where a column stands in the account, which may be of a moment before. */
+const placeOf = ({ set }: Column): number => runs.account?.columns.indexOf(set?.id ?? '') ?? -1
+const variedCell = (line: Line, column: Column) =>
+  runs.account?.varied.find((row) => row.line === line.id)?.cells[placeOf(column)] ?? null
+const watchedCell = (line: Line, column: Column) =>
+  runs.account?.watched.find((row) => row.line === line.id)?.cells[placeOf(column)] ?? null
 
 /** Lines that can still be taken up, by their names. */
 function takenUp(as: 'varied' | 'watched'): readonly MenuAction[] {
@@ -94,7 +96,7 @@ function pasted(event: ClipboardEvent, row: number, column: number): void {
   )
 }
 
-const csv = (): string => (runs.account ? runsCsv(runs.account, names.value) : '')
+const csv = (): string => (runs.account ? runsCsv(runs.account, runs.columnNames) : '')
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(csv())
   said.value = 'Copied as CSV.'
@@ -153,28 +155,12 @@ function save(): void {
           <tbody class="varied">
             <tr v-for="(line, r) in runs.varied" :key="line.id">
               <th scope="row" class="head">
-                <div class="line-head">
-                  <button
-                    type="button"
-                    class="name"
-                    :data-tip="`Line ${numberOf(line)}`"
-                    @click="folio.reveal(line.id)"
-                  >
-                    {{ headOf(line) }}
-                  </button>
-                  <v-btn
-                    variant="text"
-                    class="drop"
-                    :aria-label="`No longer vary ${headOf(line)}`"
-                    @click="runs.mark(line.id, null)"
-                    >×</v-btn
-                  >
-                </div>
+                <RunsHead :line="line" :name="headOf(line)" part="vary" />
               </th>
               <td
                 v-for="(column, c) in columns"
                 :key="column.set?.id ?? ''"
-                :class="{ wrong: variedCell(line, c)?.problem && entryIn(line, column.set) !== '' }"
+                :class="{ wrong: variedCell(line, column)?.problem && entryIn(line, column.set) !== '' }"
               >
                 <input
                   type="text"
@@ -185,8 +171,8 @@ function save(): void {
                   :placeholder="valueText(line.source)"
                   :readonly="!folio.writable"
                   :aria-label="`${headOf(line)}, ${column.name}`"
-                  :aria-invalid="Boolean(variedCell(line, c)?.problem)"
-                  :data-tip="variedCell(line, c)?.problem ?? undefined"
+                  :aria-invalid="Boolean(variedCell(line, column)?.problem)"
+                  :data-tip="variedCell(line, column)?.problem ?? undefined"
                   autocomplete="off"
                   spellcheck="false"
                   @change="(e) => runs.enter(line, column.set, textIn(e))"
@@ -203,26 +189,10 @@ function save(): void {
           <tbody class="watched">
             <tr v-for="line in runs.watched" :key="line.id">
               <th scope="row" class="head">
-                <div class="line-head">
-                  <button
-                    type="button"
-                    class="name"
-                    :data-tip="`Line ${numberOf(line)}`"
-                    @click="folio.reveal(line.id)"
-                  >
-                    {{ headOf(line) }}
-                  </button>
-                  <v-btn
-                    variant="text"
-                    class="drop"
-                    :aria-label="`No longer watch ${headOf(line)}`"
-                    @click="runs.mark(line.id, null)"
-                    >×</v-btn
-                  >
-                </div>
+                <RunsHead :line="line" :name="headOf(line)" part="watch" />
               </th>
-              <td v-for="(column, c) in columns" :key="column.set?.id ?? ''">
-                <RunsResult :cell="watchedCell(line, c)" :letter="folio.conventions.letter" :changes="changes" />
+              <td v-for="column in columns" :key="column.set?.id ?? ''">
+                <RunsResult :cell="watchedCell(line, column)" :letter="folio.conventions.letter" :changes="changes" />
               </td>
             </tr>
             <tr v-if="runs.watched.length === 0">
@@ -352,30 +322,6 @@ thead .head {
   font-weight: 600;
   text-overflow: ellipsis;
 }
-.line-head {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-}
-.name {
-  max-width: 58px;
-  min-height: 32px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  font-family: var(--mono);
-  font-size: 14px;
-  text-align: left;
-  vertical-align: middle;
-}
-.name:hover {
-  text-decoration: underline;
-}
-.drop.v-btn {
-  min-height: 24px;
-  width: 24px;
-  padding: 0;
-  color: var(--quiet);
-}
 .cell-field,
 .set-name {
   border: 0;
@@ -411,6 +357,11 @@ td.wrong .cell-field {
 .foot .v-checkbox {
   flex: none;
 }
+/* What has been reckoned for a while is of before. */
+[aria-busy='true'] .watched td {
+  color: var(--quiet);
+  transition: color 0s 0.3s;
+}
 .problem {
   color: var(--error);
 }
@@ -427,14 +378,6 @@ td.wrong .cell-field {
     min-width: 64px;
     max-width: 64px;
     padding-left: 4px;
-  }
-  .line-head {
-    flex-wrap: wrap;
-  }
-  .name {
-    max-width: 100%;
-    font-size: 12.5px;
-    overflow-wrap: anywhere;
   }
   td :deep(.value),
   .cell-field {
