@@ -86,16 +86,23 @@ export function readoutText(shown: Readout): string {
   }
 }
 
-/** A readout as one text, or as two where the value has a polar form as well. */
+/** A readout as one text, or as two where the value has a polar form as well; what is left out is said. */
 export function readoutForms(shown: Readout): readonly string[] {
   switch (shown.shape) {
     case 'twin':
       return [shown.rectangular, shown.polar]
-    case 'grid':
-      return shown.polar ? [readoutText(shown), readoutText({ ...shown, cells: shown.polar })] : [readoutText(shown)]
+    case 'grid': {
+      const { rows, cols, shownRows, shownCols, polar } = shown
+      const rest = shownRows < rows || shownCols < cols ? ` … of ${rows} × ${cols}` : ''
+      const forms = polar ? [readoutText(shown), readoutText({ ...shown, cells: polar })] : [readoutText(shown)]
+      return forms.map((form) => form + rest)
+    }
     case 'list': {
-      if (shown.entries.every((e) => typeof e === 'string')) return [readoutText(shown)]
-      return [readoutText(shown), `[${shown.entries.map((e) => (typeof e === 'string' ? e : e.polar)).join(', ')}]`]
+      const { entries, count } = shown
+      const rest = entries.length < count ? ` … of ${count}` : ''
+      const form = (of: (entry: string | Twin) => string): string => `[${entries.map(of).join(', ')}]${rest}`
+      const complex = entries.some((e) => typeof e !== 'string')
+      return complex ? [form(sideText), form((e) => (typeof e === 'string' ? e : e.polar))] : [form(sideText)]
     }
     case 'none':
       return []

@@ -5,6 +5,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { useLineActions } from '~/composables/lineActions'
 import { initialOf, nameIndex } from '~/lines/nameIndex'
 import type { IndexEntry } from '~/lines/nameIndex'
+import { useFocusBack } from '~/composables/focusBack'
 import { KEPT_NAME } from '~/composables/nameDrop'
 import { usePlateActions } from '~/composables/plateActions'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
@@ -47,6 +48,8 @@ watch(
     field.value?.focus()
   },
 )
+
+useFocusBack(() => desk.indexOpen)
 
 async function openAt(initial: string): Promise<void> {
   filter.value = ''

@@ -88,9 +88,11 @@ function fittingScale(cell: Element | undefined): number {
 }
 
 watch([items, paper, () => sheet.choices], () => void measure(), { immediate: true, flush: 'post' })
+const view = ref<HTMLElement | null>(null)
 onMounted(() => {
   title = document.title
   document.title = pdfName.value
+  if (!desk.sheetForPrint) view.value?.focus()
 })
 onBeforeUnmount(() => {
   document.title = title
@@ -142,7 +144,7 @@ const answered = computed(() => folio.lines.filter((line) => line.answer).length
 </script>
 
 <template>
-  <section class="sheet-view" aria-label="The sheet">
+  <section ref="view" class="sheet-view" tabindex="-1" aria-label="The sheet" @keydown.esc="close">
     <div class="choices">
       <header>
         <h2>The sheet</h2>

@@ -7,6 +7,7 @@ import { useEnclosures } from '~/composables/enclosures'
 import { useFileOpening } from '~/composables/fileOpening'
 import { FOLIO_LEAVES } from '~/composables/folioLeaves'
 import { fetchLeavesAhead } from '~/composables/leavesAhead'
+import { useFocusBack } from '~/composables/focusBack'
 import { useOnceOpen } from '~/composables/onceOpen'
 import { fetchLineEditor } from '~/lines/lineEditor'
 import { saveFolioFile } from '~/keeping/folioFile'
@@ -215,6 +216,8 @@ onBeforeUnmount(() => {
   window.visualViewport?.removeEventListener('resize', onViewport)
   folio.close()
 })
+
+useFocusBack(() => desk.sheetOpen && !desk.sheetForPrint)
 
 // The splitter between ledger and plates.
 
