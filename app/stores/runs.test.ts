@@ -82,6 +82,15 @@ test('a block fills sets and folio as one step; an empty cell gives the folio’
   expect(row(runs)).toEqual(['19.167', '19.167'])
 })
 
+test('a line that is being typed is kept before its value is changed from the account', async () => {
+  const { runs, folio } = await opened()
+  folio.edit(id(2))
+  folio.type('R_lamp = 12 # renamed meanwhile')
+  runs.enter(runs.varied[0]!, null, '15')
+  expect(folio.lineOf(id(2))?.source).toBe('R_lamp = 15 # renamed meanwhile')
+  expect(folio.editing).toBeNull()
+})
+
 test('what is marked once is not the other; at most eight sets and twenty varied lines; notes and empty lines are neither', async () => {
   const { runs, folio } = await opened()
   runs.mark(id(3), 'varied')

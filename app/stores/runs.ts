@@ -46,6 +46,11 @@ export const useRunsStore = defineStore('runs', () => {
     folio.perform(label, [{ type: 'mark', id, marks: { varied: as === 'varied', watched: as === 'watched' } }], id)
   }
 
+  /** What is typed in a line is kept before its value is changed from here. */
+  function keepOpen(): void {
+    if (folio.editing) folio.keep()
+  }
+
   function put(label: string, set: RunSet): void {
     folio.perform(label, [{ type: 'set', set }])
   }
@@ -78,14 +83,14 @@ export const useRunsStore = defineStore('runs', () => {
   function enterMany(
     entries: readonly { readonly line: Line; readonly set: RunSet | null; readonly entry: string }[],
   ): void {
-    // prettier-ignore
+    keepOpen()
     const changed = new Map<string, RunSet>()
     const operations: Operation[] = []
     for (const { line, set, entry } of entries) {
       if (set) {
         const before = changed.get(set.id) ?? set
         if (entry.trim() !== (before.values[line.id] ?? '')) changed.set(set.id, withEntry(before, line.id, entry))
-      } else if (entry.trim() !== '') operations.push(...edited(line, entry))
+      } else if (entry.trim() !== '') operations.push(...edited(folio.lineOf(line.id) ?? line, entry))
     }
     for (const set of changed.values()) operations.push({ type: 'set', set })
     if (operations.length > 0) folio.perform(operations.length === 1 ? 'value of a set' : 'values of sets', operations)
@@ -101,6 +106,7 @@ export const useRunsStore = defineStore('runs', () => {
 
   /** The values of a set become those of the folio, as one step. */
   function take(set: RunSet): void {
+    keepOpen()
     const edits = varied.value.flatMap((line) => {
       const entry = set.values[line.id]
       return entry === undefined ? [] : edited(line, entry)
