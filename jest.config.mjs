@@ -1,6 +1,8 @@
 /** Unit tests of the core, the shared schemas and the server's data layer. */
 export default {
   testEnvironment: 'node',
+  // By itself it leaves a core free: of two that is half.
+  maxWorkers: '100%',
   roots: ['<rootDir>/core', '<rootDir>/shared', '<rootDir>/server', '<rootDir>/cli', '<rootDir>/app'],
   testMatch: ['**/*.test.ts'],
   setupFilesAfterEnv: ['<rootDir>/jest.setup.ts'],

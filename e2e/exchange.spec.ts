@@ -187,7 +187,7 @@ test('a folio leaves as a file and comes back the same, its numbers with it; on 
   const back = page.getByRole('region', { name: 'A folio that came back' })
   await expect(back).toContainText('One line differs')
   await expect(back).toContainText('theirs a = 2 + 3j')
-  await back.getByRole('button', { name: 'Both' }).click()
+  await back.getByRole('radio', { name: 'Both' }).check()
   await back.getByRole('button', { name: 'Take what is chosen' }).click()
   await folio.expectValue(1, '7')
   await folio.expectValue(2, '2 + 3j | 3.6056 ∠ 56.31°')

@@ -66,8 +66,8 @@ export function holdTrue(questions: readonly Question[], standing: Standing): bo
   return questions.every((q) => answer(q.kind, q.name, standing) === q.answer)
 }
 
-/** Longest time for a line that is only tried, in milliseconds. */
-const BRIEF = 100
+/** Longest time for a line that is only tried, in milliseconds: a busy machine takes a tenth of a second away at once. */
+const BRIEF = 300
 
 /** Answers a line's questions and writes them down. */
 export class Asked implements Surroundings {
