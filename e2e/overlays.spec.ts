@@ -64,7 +64,7 @@ test('dialogs, sheets and the palette give the focus back to where it came from'
   // The index, and the sheet that is handed in.
   await folio.row(2).locator('.opener').focus()
   await page.keyboard.press('Shift+F8')
-  await expect(page.locator('.index-sheet').getByRole('textbox')).toBeFocused()
+  await expect(page.locator('.index-sheet').getByRole('searchbox')).toBeFocused()
   await page.keyboard.press('Escape')
   await expect(folio.row(2).locator('.opener')).toBeFocused()
   await page.keyboard.press('F8')
