@@ -50,6 +50,8 @@ test('values are tried in sets, compared in both forms, and made the folio’s o
 
   await runs.getByRole('textbox', { name: 'Name of the set' }).fill('Cold')
   await page.keyboard.press('Tab')
+  await expect(runs.getByLabel('R, Cold')).toHaveValue('10')
+  await folio.saved()
   await page.reload()
   await folio.expectValue(2, '12')
   await page.keyboard.press('Control+F8')
@@ -77,7 +79,10 @@ test('a block from a spreadsheet fills the sets; the account goes out as CSV and
       .row(row)
       .getByRole('button', { name: `Actions for line ${row}` })
       .click()
-    await page.getByRole('menuitem', { name: action }).click()
+    await page
+      .getByRole('menu', { name: `Actions for line ${row}` })
+      .getByRole('menuitem', { name: action })
+      .click()
   }
   const runs = page.getByRole('region', { name: 'Runs' })
   for (let k = 0; k < 4; k += 1) await runs.getByRole('button', { name: 'Add a set' }).click()
