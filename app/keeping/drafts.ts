@@ -66,6 +66,8 @@ const BEHIND = 250
 export class DraftKeeper {
   private timer: ReturnType<typeof setTimeout> | null = null
   private waiting: Draft | null = null
+  /** The newest draft as long as the store has not taken it: it may be on its way there when the page goes. */
+  private unwritten: Draft | null = null
   private writing: Promise<unknown> = Promise.resolve()
 
   constructor(
@@ -75,14 +77,15 @@ export class DraftKeeper {
 
   keep(draft: Omit<Draft, 'at'>): void {
     this.waiting = { ...draft, at: Date.now() }
+    this.unwritten = this.waiting
     this.timer ??= setTimeout(() => void this.flush(), BEHIND)
   }
 
   /** The page goes: what is not written yet is written at once. */
   lastWords(): void {
-    if (!this.waiting) return
+    if (!this.unwritten) return
     try {
-      localStorage.setItem(LAST, JSON.stringify({ ...this.waiting, folio: this.folio }))
+      localStorage.setItem(LAST, JSON.stringify({ ...this.unwritten, folio: this.folio }))
     } catch {
       // The store itself may still take it.
     }
@@ -96,13 +99,14 @@ export class DraftKeeper {
     this.waiting = null
     if (draft) {
       const { line, ...rest } = draft
-      await this.change({ put: [[`${prefix(this.folio)}${line}`, rest]] })
+      await this.change({ put: [[`${prefix(this.folio)}${line}`, rest]] }, draft)
     }
     await this.writing
   }
 
   /** The line is kept or restored: its draft is over. */
   async forget(line: string): Promise<void> {
+    if (this.unwritten?.line === line) this.unwritten = null
     if (this.waiting?.line === line) {
       this.waiting = null
       if (this.timer !== null) clearTimeout(this.timer)
@@ -111,9 +115,11 @@ export class DraftKeeper {
     await this.change({ remove: [`${prefix(this.folio)}${line}`] })
   }
 
-  private change(change: Parameters<typeof changeStore>[0]): Promise<unknown> {
+  private change(change: Parameters<typeof changeStore>[0], draft: Draft | null = null): Promise<unknown> {
     this.writing = this.writing.then(async () => {
-      this.onKept(await changeStore(change))
+      const kept = await changeStore(change)
+      if (kept && this.unwritten === draft) this.unwritten = null
+      this.onKept(kept)
     })
     return this.writing
   }

@@ -77,6 +77,22 @@ describe('drafts', () => {
     await keeper.flush()
   })
 
+  test('what is on its way into the store when the page goes is among the last words; what has arrived is not', async () => {
+    const keeper = new DraftKeeper(FOLIO)
+    keeper.keep({ line: 'line-0001', text: 'on its way', was: '', sent: null })
+    const writing = keeper.flush()
+    keeper.lastWords()
+    expect(JSON.parse(local.get('ornate-phasor:last-words') ?? '{}')).toMatchObject({ text: 'on its way' })
+    local.clear()
+    await writing
+    keeper.lastWords()
+    expect(local.size).toBe(0)
+    keeper.keep({ line: 'line-0001', text: 'kept as a line', was: '', sent: null })
+    await keeper.forget('line-0001')
+    keeper.lastWords()
+    expect(local.size).toBe(0)
+  })
+
   test('last words that are older than the store give way, and a store that is full is no failure', async () => {
     local.set('ornate-phasor:last-words', JSON.stringify({ folio: FOLIO, line: 'line-0001', text: 'old', at: 1 }))
     const keeper = new DraftKeeper(FOLIO)
