@@ -115,6 +115,11 @@ const name = computed(() => (props.xName === '' ? 'x' : props.xName))
   border-top: 1px solid var(--rule);
   scrollbar-width: thin;
 }
+/* Beside what is read, not above it. */
+.cursor-strip :deep(.place-field) {
+  float: right;
+  margin-left: 12px;
+}
 .quiet {
   margin: 4px 0;
   font-size: 13px;

@@ -39,6 +39,8 @@ function read(): void {
 
 <style scoped>
 .place-field {
+  flex: none;
+  padding-top: 8px;
   display: flex;
   align-items: center;
   gap: 8px;
