@@ -61,8 +61,8 @@ export class PlaceReader {
     const range = first && sweepOf(resultOf(first.id))
     if (!first || !range) return none(`${name} is no range of this folio: there is nothing between its points.`)
     this.folio.setSettings({ ...settings, timeLimit: LINE_LIMIT })
+    const isPart = new Set(ranges.map((line) => line.id))
     const at = (value: string): void => {
-      const isPart = new Set(ranges.map((line) => line.id))
       this.folio.setLines(lines.map((l) => (isPart.has(l.id) ? { ...l, source: withValue(l.source, value) } : l)))
       this.folio.update()
     }
@@ -106,6 +106,7 @@ function placeOf(value: Value | null, of: SweepValue['of']): number | null {
   return value?.kind === 'number' && value.im === 0 && Number.isFinite(value.re) ? value.re : null
 }
 
+/** Points of a range in any order: a sweep of given values need not rise or fall. */
 function nearest(points: Float64Array, x: number): number {
   let found = 0
   for (let k = 1; k < points.length; k += 1)

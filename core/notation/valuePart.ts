@@ -1,5 +1,6 @@
 import { parseLine } from './parser'
 import type { Parsed } from './parser'
+import { definedName } from './references'
 import type { Span } from './tree'
 
 /**
@@ -28,6 +29,11 @@ function remarkStart({ source, remark }: Parsed): number {
 export function valueText(source: string): string {
   const { from, to } = valuePart(source)
   return source.slice(from, to)
+}
+
+/** What a line is called where there is little room: by the name that it keeps, or else by its entry. */
+export function headText(parsed: Parsed): string {
+  return definedName(parsed) ?? valueText(parsed.source)
 }
 
 /** The line with another value under the same name, its remark kept; of a value that is typed with a name only the value counts. */

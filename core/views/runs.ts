@@ -6,8 +6,7 @@ import type { Readout } from '../format/readout'
 import { copyText, readout } from '../kinds/kinds'
 import type { Data } from '../measured/data'
 import { hole } from '../notation/nodes'
-import { definedName } from '../notation/references'
-import { valueText, withValue } from '../notation/valuePart'
+import { headText, valueText, withValue } from '../notation/valuePart'
 import * as C from '../numbers/complex'
 import { Context, DEPTH_LIMIT, STEP_LIMIT } from '../operators/context'
 import { settle } from '../operators/lift'
@@ -97,7 +96,10 @@ export class RunsReckoner {
     for (const id of this.evaluators.keys()) if (!sets.some((set) => set.id === id)) this.evaluators.delete(id)
     const reckoned = sets.map((set) => this.under(set, task, settings))
     const [own] = reckoned
-    const head = (id: string): string => headOf(own?.result(id) ?? null)
+    const head = (id: string): string => {
+      const result = own?.result(id)
+      return result ? headText(result.parsed) : ''
+    }
     const sourceOf = new Map(task.lines.map((line) => [line.id, line.source]))
     return {
       columns: sets.map((set) => set.id),
@@ -139,11 +141,6 @@ export class RunsReckoner {
     for (const [name, [stamp, data, lost]] of this.enclosed) folio.enclosures.put(name, stamp, data, lost)
     return folio
   }
-}
-
-function headOf(result: LineResult | null): string {
-  if (!result) return ''
-  return definedName(result.parsed) ?? valueText(result.parsed.source)
 }
 
 function problemOf(result: LineResult | null): string | null {

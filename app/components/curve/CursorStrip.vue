@@ -35,7 +35,7 @@ function heightHere(curve: Curve): { readonly height: number | null; readonly ex
   const beside = heightAt(curve, here.value)
   const at = readHere.value ? results.views.get(curve.line)?.at : null
   if (!at || beside === null) return { height: beside, exact: !readHere.value }
-  const of = curve.sort === 'angle' && curve.angles ? 'angle' : 'number'
+  const of = curve.angles ? 'angle' : 'number'
   return { height: heightOf(at, of, curve.part, folio.conventions.angle, beside), exact: at.exact }
 }
 const places = computed(() => [...new Set(props.curves.flatMap((curve) => curve.along ?? []))])

@@ -2,9 +2,8 @@
 import { mdiContentCopy, mdiContentDuplicate, mdiDeleteOutline, mdiDownload, mdiPlus, mdiTrayArrowUp } from '@mdi/js'
 import { computed, nextTick, ref } from 'vue'
 import { runsCsv } from '#core/exchange/runsOut'
-import { definedName } from '#core/notation/references'
 import { parseLine } from '#core/notation/parser'
-import { valueText } from '#core/notation/valuePart'
+import { headText, valueText } from '#core/notation/valuePart'
 import { RUN_SETS_MOST, SET_NAME_MAX, setName } from '#shared/runs'
 import type { RunSet } from '#shared/runs'
 import type { Line } from '#shared/folio'
@@ -31,7 +30,7 @@ const changes = ref(true)
 const said = ref('')
 const book = ref<HTMLElement | null>(null)
 
-const headOf = (line: Line): string => definedName(parseLine(line.source)) ?? valueText(line.source)
+const headOf = (line: Line): string => headText(parseLine(line.source))
 const numberOf = (line: Line): number => folio.indexOf(line.id) + 1
 const entryIn = (line: Line, set: RunSet | null): string => (set ? (set.values[line.id] ?? '') : valueText(line.source))
 /** Where a column stands in the account, which may be of a moment before. */
