@@ -35,6 +35,7 @@ const CORE_ONLY = [
 /** The rooms of the core, from the ground up: each may look into those below it, and into none above. */
 const LAYERS = [
   'numbers',
+  'units',
   'linear',
   'values',
   'algebra',
@@ -42,6 +43,7 @@ const LAYERS = [
   'format',
   'scene',
   'measured',
+  'quantities',
   'kinds',
   'matrices',
   'operators',

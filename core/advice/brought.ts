@@ -260,7 +260,7 @@ function* groups(line: string): Iterable<Brought> {
   if (changed !== line) yield { about: told('brought-groups'), line: changed }
 }
 
-const loosePrefix = everywhere('brought-prefix', /(?<=\d) ([TGMkmunpfµμ])(?![\p{L}\p{Nd}_])/gu, '$1')
+const loosePrefix = everywhere('brought-prefix', /(?<=\d) ([GMkunpfµμ])(?![\p{L}\p{Nd}_])/gu, '$1')
 
 /** `H(2j)` of a polynomial, `v(1)` of a vector, `x(2 + 3)` of a number. */
 function* calledValue(line: string, known: Known): Iterable<Brought> {

@@ -19,6 +19,14 @@ export function unknownValue(name: string): PolynomialValue {
   return { kind: 'polynomial', top: P.unknown(name), bottom: null }
 }
 
+/** True of the bare unknown of a name, whatever unit it is declared with. */
+export function isUnknown(of: Value, name: string): boolean {
+  const value = of.kind === 'quantity' ? of.value : of
+  if (value.kind !== 'polynomial' || value.bottom) return false
+  const [only] = value.top.terms
+  return value.top.terms.length === 1 && value.top.unknowns[0] === name && only?.powers[0] === 1
+}
+
 const ONE = P.constant(integer(1))
 
 export function parts(value: Algebraic): { readonly top: Polynomial; readonly bottom: Polynomial } {

@@ -11,7 +11,9 @@ import { allOf } from './allOf'
 import { Arguments, Body } from './functionBody'
 import type { Context, Evaluate } from '../operators/context'
 import { atEveryPoint, isSweep, loopBinary } from '../operators/lift'
-import { hintBareExponent } from '../operators/operate'
+import { callOnQuantities } from '../functions/quantities'
+import { hintBareExponent, raiseValues } from '../operators/operate'
+import { isQuantity } from '../values/quantity'
 import { binary, Plainly } from '../operators/rules'
 import { looped } from '../functions/loops'
 
@@ -45,6 +47,7 @@ function raised(value: Value | Failure, node: Apply, context: Context, evaluate:
   if (node.raised === null || value.kind === 'failure') return value
   const exponent = evaluate(node.raised, context)
   if (exponent.kind === 'failure') return exponent
+  if (value.kind === 'quantity') return raiseValues(value, exponent, context)
   if (value.kind === 'sweep')
     return loopBinary('^', value, exponent, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' })
   return binary('^', value, exponent, new Plainly(context))
@@ -56,6 +59,8 @@ function builtIn(
   args: readonly Value[],
   context: Context,
 ): Value | Failure {
+  if (args.some(isQuantity))
+    return callOnQuantities(definition, args, node.args, (of) => builtIn(definition, node, of, context))
   return (
     (args.length === 1 ? overRow(definition, args, node, context) : null) ??
     (!definition.sweeps && args.some(isSweep) ? overSweeps(definition, args, node, context) : null) ??

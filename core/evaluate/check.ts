@@ -1,5 +1,12 @@
-import { hole } from '../notation/nodes'
-import type { Node } from '../notation/tree'
+import * as N from '../notation/nodes'
+import { childrenOf } from '../notation/references'
+import type { Node, United } from '../notation/tree'
+import { PLAIN } from '../units/measure'
+import type { Unit } from '../units/unit'
+import { factorOf, inUnit } from '../quantities/attach'
+import { alike } from '../quantities/sums'
+import { asTurn } from '../quantities/through'
+import { bare } from '../values/quantity'
 import { asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
 import { algebraAgrees, isAlgebraic } from '../algebra/ratio'
 import { pointAt } from '../values/sweeps'
@@ -16,6 +23,9 @@ import { commonAxis } from '../operators/lift'
 import { realNumber } from '../kinds/kinds'
 
 /** Checks compare two values: to the written places of a literal, or to a relative 1e-9. */
+
+/** Counted in coherent units. */
+const ONE: Unit = { text: '', parts: [], factor: { n: 1, d: 1 }, ofPi: false, measure: PLAIN }
 
 const RELATIVE = 1e-9
 /** The most figures that two doubles can be said to agree to. */
@@ -48,6 +58,8 @@ export interface Sides {
   readonly rightNode: Node | null
   readonly within: Tolerance | null
   readonly context: Context
+  /** The unit that both sides are counted in; left out of plain numbers. */
+  readonly unit?: Unit
 }
 
 /**
@@ -56,6 +68,7 @@ export interface Sides {
  * literal in polar form, a bare number is read in the unit of the conventions.
  */
 export function check(left: Value, right: Value, sides: Sides): CheckValue | Failure {
+  if (left.kind === 'quantity' || right.kind === 'quantity') return checkQuantities(left, right, sides)
   if (left.kind === 'sweep' || right.kind === 'sweep') return checkSweeps(left, right, sides)
   const turns = bothAngles(left, right, sides)
   if (turns) return checkAngles(turns.left, turns.right, sides)
@@ -70,9 +83,43 @@ export function check(left: Value, right: Value, sides: Sides): CheckValue | Fai
   if (left.kind !== 'number' || right.kind !== 'number') {
     return failure('not-comparable', { left: left.kind, right: right.kind })
   }
-  const places = within ? null : writtenPlaces(sides.rightNode, sides.context)
+  const places = within ? null : placesIn(sides.unit, writtenPlaces(sides.rightNode, sides.context))
   const figures = Math.min(agreeing(C.abs(C.subtract(left, right)), C.abs(right)), places?.figures ?? MOST_FIGURES)
   return { kind: 'check', pass: passes(left, right, within, places), figures, left, right }
+}
+
+/** Values with units: of one measure, counted in the unit that the right side is written in. */
+function checkQuantities(left: Value, right: Value, sides: Sides): CheckValue | Failure {
+  if (left.kind === 'angle' || right.kind === 'angle') {
+    const [a, b] = [asTurn(left) ?? left, asTurn(right) ?? right]
+    if (a.kind !== 'quantity' && b.kind !== 'quantity') return check(a, b, sides)
+  }
+  const measures = alike(left, right, 'compared')
+  if ('code' in measures) return measures
+  const unit = writtenUnit(sides.rightNode) ?? ONE
+  const within = sides.within && toleranceIn(sides.within, right, unit)
+  if (within && 'code' in within) return within
+  const counted = (value: Value): Value => inUnit(bare(value), unit)
+  const found = check(counted(left), counted(right), { ...sides, within, unit })
+  return found.kind === 'failure' ? found : { ...found, left, right }
+}
+
+/** The first unit that a side is written in. */
+function writtenUnit(node: Node | null): Unit | null {
+  if (node === null) return null
+  if (node.type === 'united') return node.unit.unit
+  for (const child of childrenOf(node)) {
+    const found = writtenUnit(child)
+    if (found) return found
+  }
+  return null
+}
+
+/** A tolerance without a unit is in that of the right side. */
+function toleranceIn(within: Tolerance, right: Value, unit: Unit): Tolerance | Failure {
+  if (within.percent || within.value.kind !== 'quantity') return within
+  const fits = alike(within.value, right, 'compared')
+  return 'code' in fits ? failureAt(within.node, fits) : { ...within, value: inUnit(within.value.value, unit) }
 }
 
 /** Both sides as angles, where one of them is: a bare real number beside it is read in the unit of the conventions. */
@@ -120,7 +167,7 @@ function checkLists(left: Value, right: Value, sides: Sides): CheckValue | Failu
 /** Sweeps: every point passes, and they agree to as many figures as the worst one, which is told. */
 function checkSweeps(left: Value, right: Value, sides: Sides): CheckValue | Failure {
   const { rightNode, context } = sides
-  const axis = commonAxis([left, right], rightNode ?? hole(0, 0), context)
+  const axis = commonAxis([left, right], rightNode ?? N.hole(0, 0), context)
   if ('kind' in axis) return axis
   let worst: CheckValue | null = null
   let worstAt = 0
@@ -167,7 +214,7 @@ function checkArrays(left: Value, right: Value, sides: Sides): CheckValue | Fail
   let written = 0
   itemsOf(a).forEach((x, k) => {
     const y = others[k] ?? x
-    const places = within ? null : writtenPlaces(nodes[k] ?? null, context)
+    const places = within ? null : placesIn(sides.unit, writtenPlaces(nodes[k] ?? null, context))
     // All entries are measured by the largest one: a 0 among them says nothing of figures.
     const difference = C.abs(C.subtract(x, y))
     pass &&= within || places ? passes(x, y, within, places) : difference <= RELATIVE * most
@@ -178,10 +225,18 @@ function checkArrays(left: Value, right: Value, sides: Sides): CheckValue | Fail
   return { kind: 'check', pass, figures, left, right }
 }
 
+/** Places in the unit that both sides are counted in. */
+function placesIn(unit: Unit | undefined, places: Places | null): Places | null {
+  if (!unit || !places) return places
+  const factor = factorOf(unit).re
+  return { ...places, re: places.re / factor, im: places.im / factor, magnitude: places.magnitude / factor }
+}
+
 /** The entries of a literal vector or matrix, row by row; none where it is computed. */
 function entryNodes(node: Node | null, count: number): readonly Node[] {
   if (node === null) return []
   const inner = node.type === 'group' ? node.inner : node
+  if (inner.type === 'united') return entryNodes(inner.operand, count).map((entry) => N.united(entry, inner.unit, entry.from, entry.to)) // prettier-ignore
   if (inner.type !== 'list') return []
   const entries = inner.entries.flatMap((e) => (e.type === 'list' ? e.entries : [e]))
   return entries.length === count ? entries : []
@@ -246,6 +301,7 @@ function writtenPlaces(node: Node | null, context: Context): Places | null {
   if (node === null) return null
   const none = { re: 0, im: 0, magnitude: 0, angle: 0 }
   const plain = strip(node)
+  if (plain.type === 'united') return placesWithUnit(plain, context)
   if (plain.type === 'literal') {
     const half = halfUnit(plain.digits, scaleOf(plain))
     const imaginary = plain.letter !== 'none'
@@ -259,6 +315,13 @@ function writtenPlaces(node: Node | null, context: Context): Places | null {
   if (size.type !== 'literal' || angle === null) return null
   const figures = Math.max(significant(size.digits), angleFigures(strip(plain.angle)))
   return { ...none, magnitude: halfUnit(size.digits, scaleOf(size)), angle, form: 'polar', figures }
+}
+
+/** The places of a literal with a unit, in coherent units. */
+function placesWithUnit({ operand, unit }: United, context: Context): Places | null {
+  const places = writtenPlaces(operand, context)
+  const factor = factorOf(unit.unit).re
+  return places && { ...places, re: places.re * factor, im: places.im * factor, magnitude: places.magnitude * factor }
 }
 
 function sumPlaces(left: Node, right: Node, context: Context): Places | null {

@@ -6,6 +6,9 @@ import type { Failure } from '../values/failure'
 import type { Context, Evaluate } from '../operators/context'
 import { atEveryPoint, lifted } from '../operators/lift'
 import { compare } from '../operators/rules'
+import { alike } from '../quantities/sums'
+import { asTurn } from '../quantities/through'
+import { bare, isQuantity } from '../values/quantity'
 import { allOf } from './allOf'
 
 /** Comparisons, and what joins them. */
@@ -17,7 +20,22 @@ export function comparison(
 ): Value | Failure {
   const values = allOf([node.first, ...node.rest.map((r) => r.node)], context, evaluate)
   if (!Array.isArray(values)) return values
-  return lifted(values, node, context, (at, inner) => comparedValues(node, at, inner))
+  const plain = values.some(isQuantity) ? comparable(values) : values
+  if (!Array.isArray(plain)) return plain
+  return lifted(plain, node, context, (at, inner) => comparedValues(node, at, inner))
+}
+
+/** The numbers of values with units, where neighbours measure the same; radians that came out of units are angles beside one. */
+function comparable(values: readonly Value[]): Value[] | Failure {
+  const angles = values.some((value) => value.kind === 'angle')
+  const ready = angles ? values.map((value) => asTurn(value) ?? value) : values
+  for (let k = 1; k < ready.length; k += 1) {
+    const [a, b] = [ready[k - 1], ready[k]]
+    if (!a || !b || (!isQuantity(a) && !isQuantity(b))) continue
+    const found = alike(a, b, 'compared')
+    if ('code' in found) return found
+  }
+  return ready.map(bare)
 }
 
 function comparedValues(

@@ -3,13 +3,13 @@ import { magnitudeOfVector } from '../functions/complex'
 import { findFunction } from '../functions/registry'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
-import type { Mark, Node, Polar } from '../notation/tree'
+import type { Mark, Node, Polar, United } from '../notation/tree'
 import * as A from '../values/arithmetic'
 import { inAngleUnit } from '../values/convert'
 import { hintCondition } from '../operators/conditioning'
 import { euclideanNorm } from '../values/vectors'
 import { angleOf, angleOfTurns, integer, text } from '../values/make'
-import type { NumberValue, Value } from '../values/types'
+import type { NumberValue, QuantityValue, Value } from '../values/types'
 import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { algebraDeterminant } from '../algebra/polyMatrix'
@@ -19,14 +19,18 @@ import { comparison, logic } from './conditions'
 import { spend } from '../operators/context'
 import type { Context } from '../operators/context'
 import { atEveryPoint, loopBinary, loopNegate, settle, lifted } from '../operators/lift'
-import { entry, list } from './lists'
+import { entry, gathered, list } from './lists'
 import { hintBareExponent, operateOn, raiseValues } from '../operators/operate'
+import { operateOnQuantities } from '../operators/quantities'
+import { callOnQuantities } from '../functions/quantities'
 import { binary, onNumbers, Plainly } from '../operators/rules'
 import type { BinarySign } from '../operators/rules'
 import { evaluateRange } from './range'
 import { evaluateSeries } from './series'
 import { where } from './where'
-import { unary } from '../operators/unary'
+import { withUnit } from '../quantities/attach'
+import { angleFrom, throughQuantity } from '../quantities/through'
+import { signedMeasures, unary } from '../operators/unary'
 import { looped } from '../functions/loops'
 
 /**
@@ -35,7 +39,8 @@ import { looped } from '../functions/loops'
  */
 export function evaluate(node: Node, context: Context): Value | Failure {
   const value = unsettled(node, context)
-  return value.kind === 'sweep' && value.pending ? at(node, settle(value)) : value
+  const { kind } = value
+  return kind === 'sweep' || kind === 'quantity' ? at(node, settle(value)) : value
 }
 
 /**
@@ -76,6 +81,8 @@ function step(node: Node, context: Context): Value | Failure {
       return node.value
     case 'power':
       return powerOf(node.base, node.exponent, context)
+    case 'united':
+      return united(node, context)
     case 'sign':
       return signed(node.sign, node.operand, context)
     case 'polar':
@@ -90,12 +97,14 @@ function step(node: Node, context: Context): Value | Failure {
       const value = evaluate(node.operand, context)
       const definition = findFunction('sqrt')
       if (value.kind === 'failure' || definition === null) return value
-      return lifted([value], node, context, (values, inner) => callFunction(definition, values, [node.operand], inner))
+      const root = (of: readonly Value[]): Value | Failure =>
+        lifted(of, node, context, (values, inner) => callFunction(definition, values, [node.operand], inner))
+      return value.kind === 'quantity' ? callOnQuantities(definition, [value], [node.operand], root) : root([value])
     }
     case 'list':
       return list(node.entries, context, evaluate)
     case 'series':
-      return evaluateSeries(node, context, evaluate)
+      return gathered(evaluateSeries(node, context, evaluate), context)
     case 'entry':
       return entry(node, context, evaluate)
     case 'part':
@@ -117,6 +126,14 @@ function step(node: Node, context: Context): Value | Failure {
     default:
       return failure('unfinished', { after: '' })
   }
+}
+
+/** A value with the unit behind it. */
+function united({ operand, unit }: United, context: Context): Value | Failure {
+  const value = evaluate(operand, context)
+  if (value.kind === 'failure') return value
+  const found = withUnit(value, unit.unit)
+  return found.kind === 'failure' ? failureAt(operand, found) : found
 }
 
 /** A named part of a result: `lu(A).lower`. */
@@ -147,6 +164,13 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
   if (exponent.kind === 'failure') return exponent
   if (natural) hintBareExponent(exponent, exponentNode, context)
   if (base.kind === 'number' && exponent.kind === 'number') return A.power(base, exponent)
+  if (base.kind === 'quantity' || exponent.kind === 'quantity')
+    return operateOnQuantities('^', base, exponent, context, (a, b) => raised(a, b, baseNode, natural, inner))
+  return raised(base, exponent, baseNode, natural, inner)
+}
+
+function raised(base: Value, exponent: Value, baseNode: Node, natural: boolean, inner: Context): Value | Failure {
+  const context = inner
   if (base.kind === 'sweep' || exponent.kind === 'sweep') {
     const loop = loopBinary('^', base, exponent, baseNode, context)
     if (loop) return loop
@@ -164,6 +188,12 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
 function signed(sign: '+' | '-', operand: Node, context: Context): Value | Failure {
   const value = unsettled(operand, context)
   if (value.kind === 'failure') return value
+  return value.kind === 'quantity'
+    ? throughQuantity(value, (inner) => signedValue(sign, inner, operand, context))
+    : signedValue(sign, value, operand, context)
+}
+
+function signedValue(sign: '+' | '-', value: Value, operand: Node, context: Context): Value | Failure {
   if (value.kind === 'sweep' && sign === '+') return value
   const loop = value.kind === 'sweep' ? loopNegate(value) : null
   return loop ?? lifted([value], operand, context, ([x]) => unary(sign, x))
@@ -175,7 +205,11 @@ function polar(node: Polar, context: Context): Value | Failure {
   if (size.kind === 'failure') return size
   const turned = evaluate(node.angle, context)
   if (turned.kind === 'failure') return turned
-  return lifted([size, turned], node, context, ([a, b], inner) => polarOf(node, a, b, inner))
+  const angle = turned.kind === 'quantity' ? angleFrom(turned, '∠') : turned
+  if (angle.kind === 'failure') return failureAt(node.angle, angle)
+  const whole = (inner: Value): Value | Failure =>
+    lifted([inner, angle], node, context, ([a, b], at) => polarOf(node, a, b, at))
+  return size.kind === 'quantity' ? throughQuantity(size, whole) : whole(size)
 }
 
 function polarOf(node: Polar, size: Value, value: Value, context: Context): Value | Failure {
@@ -196,6 +230,8 @@ function postfix(sign: '!' | 'deg' | 'rad', operand: Node, context: Context): Va
   const value = evaluate(operand, context)
   if (value.kind === 'failure') return value
   const factorial = sign === '!' ? findFunction('factorial') : null
+  if (value.kind === 'quantity' && factorial)
+    return callOnQuantities(factorial, [value], [operand], (of) => callFunction(factorial, of, [operand], context)) // prettier-ignore
   return lifted([value], operand, context, (values, inner) => {
     if (sign !== '!') return unary(sign, values[0])
     return factorial
@@ -207,6 +243,21 @@ function postfix(sign: '!' | 'deg' | 'rad', operand: Node, context: Context): Va
 function marked({ sign, operand, kept }: Mark, context: Context): Value | Failure {
   const value = evaluate(operand, context)
   if (value.kind === 'failure') return value
+  if (value.kind === 'quantity')
+    return throughQuantity(
+      value,
+      (inner) => markedValue({ sign, kept }, inner, operand, context),
+      (measures) => signedMeasures(sign, measures),
+    )
+  return markedValue({ sign, kept }, value, operand, context)
+}
+
+function markedValue(
+  { sign, kept }: Pick<Mark, 'sign' | 'kept'>,
+  value: Value,
+  operand: Node,
+  context: Context,
+): Value | Failure {
   const loop = sign === '*' ? looped(findFunction('conj'), value) : null
   return (
     loop ??
@@ -219,6 +270,7 @@ function marked({ sign, operand, kept }: Mark, context: Context): Value | Failur
 function magnitude(inner: Node, double: boolean, context: Context): Value | Failure {
   const value = evaluate(inner, context)
   if (value.kind === 'failure') return value
+  if (value.kind === 'quantity') return quantityMagnitude(value, inner, double, context)
   const loop = looped(findFunction('abs'), value)
   return loop ?? lifted([value], inner, context, ([x], at) => magnitudeOf(x, inner, double, at))
 }
@@ -229,6 +281,19 @@ function magnitudeOf(value: Value, inner: Node, double: boolean, context: Contex
     return double ? failure('wrong-kind', { what: '‖ ‖', kind: value.kind }) : algebraDeterminant(value)
   const definition = findFunction(value.kind === 'matrix' ? (double ? 'norm' : 'det') : 'abs')
   return definition ? callFunction(definition, [value], [inner], context) : value
+}
+
+/** |z| measures what z does, |v| what its entries do, |A| what their determinant does. */
+function quantityMagnitude(value: QuantityValue, inner: Node, double: boolean, context: Context): Value | Failure {
+  const { kind } = value.value
+  const matrix = kind === 'matrix' || kind === 'algebra-matrix'
+  const definition = findFunction(matrix ? (double ? 'norm' : 'det') : double && kind === 'vector' ? 'norm' : 'abs')
+  return definition ? callOnQuantities(definition, [value], [inner], ([x]) => bareMagnitude(x, inner, double, context)) : value // prettier-ignore
+}
+
+function bareMagnitude(x: Value | undefined, inner: Node, double: boolean, context: Context): Value | Failure {
+  if (!x) throw new Error('one value')
+  return looped(findFunction('abs'), x) ?? lifted([x], inner, context, ([at], c) => magnitudeOf(at, inner, double, c))
 }
 
 function minutesAndSeconds(node: Extract<Node, { type: 'dms' }>): Value | Failure {

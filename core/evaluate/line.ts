@@ -21,9 +21,12 @@ import type { Budget, Notes, Scope } from '../operators/context'
 import { arrayFixes } from './arrayFixes'
 import { evaluate } from './evaluate'
 import { Body } from './functionBody'
+import { unitFixes } from './unitFixes'
 import { suspiciousArgument } from './suspicions'
 import type { AngleUnit } from '../values/convert'
 import { realNumber, valueText } from '../kinds/kinds'
+import { inAskedUnit } from '../quantities/asked'
+import { quantity } from '../values/quantity'
 
 /** What the evaluation of one line came to. */
 export interface Evaluated {
@@ -70,12 +73,20 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   const unread = parsed.problem ?? bound.problem
   if (unread !== null) return failed(bound, unread, run)
   const worked = onTheClock(run, () => statementValue(parsed.statement, bound, run))
-  const value = worked === 'late' ? failure('too-long') : worked
+  const value = worked === 'late' ? failure('too-long') : shownAsAsked(worked, parsed.statement)
   if (value !== null && value.kind !== 'number') return otherOutcome(value, parsed, bound, run)
   const edge = value === null || C.isFinite(value) ? null : atTheEdge(value, bound, parsed)
   if (edge?.code === 'too-large') return failed(bound, edge, run)
   const hints = allHints(bound, run.hints, edge)
   return new Outcome(bound, value, null, hints, run.bareTerms, run.angleUnitUsed)
+}
+
+/** A value in the unit that the end of its line asks for. */
+function shownAsAsked(value: Value | Failure | null, statement: Statement): Value | Failure | null {
+  const asked = statement.type === 'expression' || statement.type === 'define' ? statement.shown : null
+  if (asked === null || value === null || value.kind === 'failure') return value
+  const found = inAskedUnit(value, asked.unit)
+  return found.kind === 'failure' ? failureAt(asked, found) : found
 }
 
 function failed(bound: Bound, why: Problem, run: Run): Evaluated {
@@ -102,6 +113,10 @@ function wholeOf({ body }: Bound, { source }: Parsed): Span {
 
 /** A range that is kept gives its name to its axis. */
 function named(value: Value, statement: Statement): Value {
+  if (value.kind === 'quantity') {
+    const inner = named(value.value, statement)
+    return inner === value.value || inner.kind === 'quantity' ? value : quantity(inner, value.measure, value)
+  }
   if (value.kind !== 'sweep' || statement.type !== 'define' || value.axis.name !== null) return value
   if (value.re !== value.axis.values) return value
   return { ...value, axis: { ...value.axis, name: statement.name.name } }
@@ -110,7 +125,7 @@ function named(value: Value, statement: Statement): Value {
 function failureToProblem(f: Failure, source: string): Problem {
   const span = { from: f.from ?? 0, to: f.to ?? source.length }
   const text = source.slice(span.from, span.to)
-  return problemAt(span, f, arrayFixes(f, text) ?? readyFixes(f.code, text))
+  return problemAt(span, f, arrayFixes(f, text) ?? unitFixes(f, text) ?? readyFixes(f.code, text))
 }
 
 /** Corrections that follow from the text of the term at fault. */
@@ -239,7 +254,8 @@ function checkValue(
 
 /** What stands behind `within`: a real number or an angle, not negative. */
 function tolerance(value: Value, node: Node, percent: boolean): Tolerance | Failure {
-  const real = (realNumber(value)?.re ?? -1) >= 0
+  const number = value.kind === 'quantity' ? value.value : value
+  const real = (realNumber(number)?.re ?? -1) >= 0
   const turn = value.kind === 'angle' && value.radians >= 0 && !percent
   if (!real && !turn) return failureAt(node, failure('tolerance'))
   return { kind: 'tolerance', value, node, percent }

@@ -12,9 +12,12 @@ import { algebraMatrix, asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
 import { isAlgebraic } from '../algebra/ratio'
 import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { AlgebraMatrixValue, MatrixValue, NumberValue, Value } from '../values/types'
+import type { AlgebraMatrixValue, MatrixValue, NumberValue, QuantityValue, Value, VectorValue } from '../values/types'
 import { entriesText, fromBlocks } from '../operators/arrays'
 import { atEveryPoint, commonAxis, isSweep } from '../operators/lift'
+import { bare, isQuantity, quantity } from '../values/quantity'
+import { withBlockUnits, withEntryUnits } from './listUnits'
+import { evaluateSeries } from './series'
 import type { Context, Evaluate } from '../operators/context'
 
 /** Vectors and matrices written out, and entries taken from them. */
@@ -24,18 +27,34 @@ export function list(entries: readonly Node[], context: Context, evaluate: Evalu
   if (entries.every((node) => node.type === 'list')) return rows(entries, context, evaluate)
   const items: Value[] = []
   for (const node of entries) {
+    if (node.type === 'series') {
+      const row = evaluateSeries(node, context, evaluate)
+      if (row.kind === 'failure') return row
+      if (row.items.length === 0) return failureAt(node, failure('empty-list'))
+      items.push(...row.items)
+      continue
+    }
     const value = evaluate(node, context)
     if (value.kind === 'failure') return value
-    if (node.type === 'series' && value.kind === 'vector') {
-      if (value.items.length === 0) return failureAt(node, failure('empty-list'))
-      items.push(...value.items)
-    } else if (value.kind === 'vector' || value.kind === 'matrix' || value.kind === 'algebra-matrix')
+    const { kind } = bare(value)
+    if (kind === 'vector' || kind === 'matrix' || kind === 'algebra-matrix')
       return failureAt(node, failure('vectors-in-list'))
-    else items.push(value)
+    items.push(value)
   }
-  return lifted(items, context, (values) =>
+  return listed(items, context)
+}
+
+function listed(items: readonly Value[], context: Context): Value | Failure {
+  const plain = items.some(isQuantity) ? items.map(bare) : items
+  const value = lifted(plain, context, (values) =>
     values.some((item) => item.kind === 'vector') ? fromRows(values) : vector(values),
   )
+  return plain === items || value.kind === 'failure' ? value : withEntryUnits(bare(value), items)
+}
+
+/** The values of a series as a vector. */
+export function gathered(row: VectorValue | Failure, context: Context): Value | Failure {
+  return row.kind === 'failure' || !row.items.some(isQuantity) ? row : listed(row.items, context)
 }
 
 /** An array whose entries are sweeps is a sweep of arrays. */
@@ -106,14 +125,14 @@ function rows(entries: readonly Node[], context: Context, evaluate: Evaluate): V
   for (const [row, node] of entries.entries()) {
     if (node.type !== 'list') continue
     for (const entry of node.entries) {
-      const value = evaluate(entry, context)
+      const value = entry.type === 'series' ? evaluateSeries(entry, context, evaluate) : evaluate(entry, context)
       if (value.kind === 'failure') return value
       const numbers = entry.type === 'series' && value.kind === 'vector' ? value.items : [value]
       for (const item of numbers) cells.push({ value: item, node: entry, row })
     }
   }
-  return lifted(
-    cells.map((cell) => cell.value),
+  const value = lifted(
+    cells.map((cell) => bare(cell.value)),
     context,
     (values) =>
       rowsOf(
@@ -121,6 +140,8 @@ function rows(entries: readonly Node[], context: Context, evaluate: Evaluate): V
         cells.map((cell, k) => ({ ...cell, value: values[k] ?? cell.value })),
       ),
   )
+  if (value.kind === 'failure' || !cells.some((cell) => isQuantity(cell.value))) return value
+  return withBlockUnits(bare(value), cells, entries)
 }
 
 type Cell = { readonly value: Value; readonly node: Node; readonly row: number }
@@ -173,18 +194,31 @@ function scalar(value: Value): NumberValue | null {
 export function entry(node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
   const operand = evaluate(node.operand, context)
   if (operand.kind === 'failure') return operand
+  if (operand.kind === 'quantity') return quantityEntry(operand, node, context, evaluate)
   // Of a sweep of vectors and the like, the entry at every point.
   if (operand.kind === 'sweep' && operand.of === 'other' && kindOf(pointAt(operand, 0)).entries)
     return atEveryPoint([operand], node, context, ([x], inner) => entryOf(x, node, inner, evaluate))
   return entryOf(operand, node, context, evaluate)
 }
 
+/** The entry with what it measures; of a sweep of arrays what it measures at the first point it does at all. */
+function quantityEntry(operand: QuantityValue, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
+  const { value: inner, measure, unknowns } = operand
+  if (inner.kind !== 'sweep' || inner.of !== 'other') return entryOf(operand, node, context, evaluate)
+  const first = quantity(bare(pointAt(inner, 0)), measure, { unknowns })
+  const one = entryOf(first, node, context, evaluate)
+  if (one.kind === 'failure') return one
+  const all = atEveryPoint([inner], node, context, ([x], c) => entryOf(x, node, c, evaluate))
+  return all.kind === 'failure' || one.kind !== 'quantity' ? all : quantity(bare(all), one.measure, { unknowns })
+}
+
 function entryOf(operand: Value, node: Entry, context: Context, evaluate: Evaluate): Value | Failure {
   const { entries } = kindOf(operand)
-  if (!entries) return failureAt(node.operand, failure('no-entries', { kind: operand.kind }))
+  const range = kindOf(bare(operand)).entries?.range
+  if (!entries || !range) return failureAt(node.operand, failure('no-entries', { kind: bare(operand).kind }))
   const [count, columns] = entries.sides(operand)
   if (node.column && columns === null) return failureAt(node.column, failure('too-many-indices'))
-  const first = indices(node.index, count, entries.range, context, evaluate)
+  const first = indices(node.index, count, range, context, evaluate)
   if ('kind' in first) return first
   if (!node.column || columns === null) return entries.take(operand, places(first, node.index), null)
   const second = indices(node.column, columns, 'index-column-range', context, evaluate)

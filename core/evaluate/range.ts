@@ -9,6 +9,8 @@ import type { Failure } from '../values/failure'
 import type { AngleValue, Axis, NumberValue, Value } from '../values/types'
 import type { Context, Evaluate } from '../operators/context'
 import { finiteReal } from './finiteReal'
+import { quantity } from '../values/quantity'
+import { rangeParts } from './rangeUnits'
 import { realNumber } from '../kinds/kinds'
 
 type End = NumberValue | AngleValue
@@ -18,13 +20,27 @@ const SLACK = 1e-9
 
 /** `0 to 10`, `0 to 4pi step pi/10`, `-1 to 1 count 201`, `10 to 100k per decade 50`: a sweep. */
 export function evaluateRange(node: Range, context: Context, evaluate: Evaluate): Value | Failure {
-  const first = end(node.first, context, evaluate)
-  if (first.kind === 'failure') return first
-  const last = end(node.last, context, evaluate)
-  if (last.kind === 'failure') return last
-  if (first.kind !== last.kind) return failure('range-kinds')
+  const [from, to] = [evaluate(node.first, context), evaluate(node.last, context)]
+  if (from.kind === 'failure') return from
+  if (to.kind === 'failure') return to
   const amount = node.amount ? evaluate(node.amount, context) : null
   if (amount?.kind === 'failure') return amount
+  if (![from, to, amount].some((value) => value?.kind === 'quantity')) return plainRange(node, from, to, amount)
+  const parts = rangeParts(node, from, to, amount)
+  if ('code' in parts) return parts
+  const sweep = plainRange(node, parts.first, parts.last, parts.amount)
+  if (sweep.kind !== 'sweep') return sweep
+  const { unit, measure } = parts
+  return quantity({ ...sweep, axis: { ...sweep.axis, unit } }, measure, { unit, asWritten: true })
+}
+
+/** A range of numbers or angles. */
+function plainRange(node: Range, from: Value, to: Value, amount: Value | null): Value | Failure {
+  const first = end(from, node.first)
+  if (first.kind === 'failure') return first
+  const last = end(to, node.last)
+  if (last.kind === 'failure') return last
+  if (first.kind !== last.kind) return failure('range-kinds')
   const at = (failed: Failure): Failure => (node.amount ? failureAt(node.amount, failed) : failed)
   const [a, b] = [sizeOf(first), sizeOf(last)]
   const points =
@@ -55,9 +71,8 @@ function multiplesOfPi(first: End, last: End, amount: Value | null, by: Range['b
   return points instanceof Float64Array ? points : null
 }
 
-function end(node: Range['first'], context: Context, evaluate: Evaluate): End | Failure {
-  const value = evaluate(node, context)
-  return value.kind === 'failure' || value.kind === 'angle' ? value : finiteReal(value, node, 'range-end')
+function end(value: Value, node: Range['first']): End | Failure {
+  return value.kind === 'angle' ? value : finiteReal(value, node, 'range-end')
 }
 
 const sizeOf = (end: End): number => (end.kind === 'angle' ? end.radians : end.re)

@@ -1,11 +1,13 @@
-import { unknownValue } from '../algebra/ratio'
+import { isUnknown, unknownValue } from '../algebra/ratio'
 import type { Kept } from '../notation/names'
 import type { Parsed } from '../notation/parser'
+import { dataOf } from '../values/problemData'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
 import { definedName, definedNames, definedNodes } from '../notation/references'
-import type { Value } from '../values/types'
 import { canBeKept } from './definitions'
+import type { UnitTerm } from '../notation/tree'
+import { quantity } from '../values/quantity'
 import type { Evaluated } from './line'
 
 /** A kept name as the lines below see it. */
@@ -17,8 +19,10 @@ export interface Entry extends Kept {
 /** The names that a line sees, each with what stands under it. */
 export type Scope = ReadonlyMap<string, Entry>
 
-function unknownEntry(line: number, name: string): Entry {
-  return { line, kind: 'value', value: unknownValue(name), stamp: `unknown ${name}` }
+function unknownEntry(line: number, name: string, unit: UnitTerm | null): Entry {
+  const measure = unit?.unit.measure
+  const value = measure ? quantity(unknownValue(name), measure, { unknowns: new Map([[name, measure]]) }) : unknownValue(name) // prettier-ignore
+  return { line, kind: 'value', value, stamp: `unknown ${name} ${unit?.unit.text ?? ''}` }
 }
 
 /** Makes the name of a line, and `prev`, visible to the lines below it. `stamp` counts what the line came to. */
@@ -30,12 +34,18 @@ export function enter(
   stamp: number,
   letter: 'i' | 'j',
 ): void {
-  const { value, problem: failed } = evaluated
+  const { value, problem: failed, hints } = evaluated
   const { type } = parsed.statement
+  // Said of each name once: the lines below see that it was.
+  for (const hint of hints) {
+    const hidden = dataOf(hint, 'unit-hides-name')?.name
+    if (hidden !== undefined) scope.set(`unit ${hidden}`, { line, kind: 'value', value: null, stamp: `${line}` })
+  }
   const isFunction = type === 'function'
   const told = failed ? `broken ${isFunction ? 'function' : 'value'} ${line}` : `${stamp}`
   if (type === 'unknown') {
-    for (const { name } of parsed.statement.names) if (!failed) scope.set(name, unknownEntry(line, name))
+    for (const [k, { name }] of parsed.statement.names.entries())
+      if (!failed) scope.set(name, unknownEntry(line, name, parsed.statement.units[k] ?? null))
     return
   }
   const name = definedName(parsed)
@@ -47,7 +57,8 @@ export function enter(
 
 /** The same scope with the unknowns of a line that would stand at its end. */
 export function withUnknowns(scope: Scope, line: number, above: Parsed): Scope {
-  return new Map([...scope, ...definedNames(above).map((name) => [name, unknownEntry(line, name)] as const)])
+  const units = above.statement.type === 'unknown' ? above.statement.units : []
+  return new Map([...scope, ...definedNames(above).map((name, k) => [name, unknownEntry(line, name, units[k] ?? null)] as const)]) // prettier-ignore
 }
 
 /** The hint that a line defines what is defined above it already. */
@@ -55,15 +66,8 @@ export function redefinition(parsed: Parsed, index: number, scope: Scope): Probl
   for (const node of definedNodes(parsed.statement)) {
     const earlier = scope.get(node.name)
     if (!earlier || earlier.line >= index) continue
-    const unknown = parsed.statement.type !== 'unknown' && isUnknown(earlier.value, node.name)
+    const unknown = parsed.statement.type !== 'unknown' && earlier.value !== null && isUnknown(earlier.value, node.name)
     return problem(unknown ? 'unknown-kept' : 'redefined', node, { name: node.name, line: earlier.line + 1 })
   }
   return null
-}
-
-/** True for the bare unknown of this name. */
-function isUnknown(value: Value | null, name: string): boolean {
-  if (value?.kind !== 'polynomial' || value.bottom) return false
-  const [only] = value.top.terms
-  return value.top.terms.length === 1 && value.top.unknowns[0] === name && only?.powers[0] === 1
 }

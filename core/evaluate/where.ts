@@ -1,5 +1,8 @@
 import { algebraMatrix } from '../algebra/polyMatrix'
-import { isAlgebraic } from '../algebra/ratio'
+import { isAlgebraic, isUnknown } from '../algebra/ratio'
+import { quantityWords } from '../units/named'
+import { isWild, measureOf } from '../quantities/shape'
+import { throughQuantity } from '../quantities/through'
 import type { Algebraic } from '../algebra/ratio'
 import { substitute } from '../algebra/where'
 import type { Operate } from '../algebra/where'
@@ -19,17 +22,30 @@ export function where(node: Where, context: Context, evaluate: Evaluate): Value 
   const given = new Map<string, Value>()
   for (const { name, value: valueNode } of node.given) {
     const unknown = context.lookup(name.name)
-    if (unknown?.kind !== 'polynomial' || unknown.bottom || unknown.top.unknowns[0] !== name.name)
+    if (!unknown || !isUnknown(unknown, name.name))
       return failureAt(name, failure('where-unknown', { name: name.name }))
     const value = evaluate(valueNode, context)
     if (value.kind === 'failure') return value
-    given.set(name.name, value)
+    const misfit = doesNotFit(unknown, value, name.name)
+    if (misfit) return failureAt(valueNode, misfit)
+    given.set(name.name, value.kind === 'quantity' ? value.value : value)
   }
   const operate: Operate = (sign, a, b) =>
     sign === '^' && (a.kind === 'sweep' || b.kind === 'sweep')
       ? (loopBinary('^', a, b, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' }))
       : operateOn(sign, a, b, node, node, context)
-  return lifted([body], node, context, ([x]) => substituteIn(x, given, operate))
+  const put = (x: Value): Value | Failure => lifted([x], node, context, ([at]) => substituteIn(at, given, operate))
+  if (body.kind !== 'quantity') return put(body)
+  const left = [...(body.unknowns ?? [])].filter(([name]) => !given.has(name))
+  const unknowns = left.length > 0 ? new Map(left) : null
+  return throughQuantity({ ...body, unknowns }, put)
+}
+
+/** What takes the place of an unknown measures what the unknown was declared to. */
+function doesNotFit(unknown: Value, value: Value, name: string): Failure | null {
+  const [declared, given] = [measureOf(unknown), measureOf(value)]
+  if (declared.dimension === given.dimension || (value.kind !== 'quantity' && isWild(value))) return null
+  return failure('unit-alike', { name, one: quantityWords(declared), other: quantityWords(given) })
 }
 
 function substituted(value: Value, given: ReadonlyMap<string, Value>, operate: Operate): Value | Failure {

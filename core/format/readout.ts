@@ -14,20 +14,25 @@ export interface Twin {
  * dresses them.
  */
 export type Readout =
-  | ({ readonly shape: 'twin' } & Twin)
-  | { readonly shape: 'single'; readonly text: string }
+  | ({ readonly shape: 'twin' } & Twin & WithUnit)
+  | ({ readonly shape: 'single'; readonly text: string } & WithUnit)
   | { readonly shape: 'words'; readonly text: string }
   | GridReadout
-  | {
+  | ({
       readonly shape: 'list'
       readonly entries: readonly (string | Twin)[]
       readonly count: number
       readonly size: VectorSize | null
-    }
+    } & WithUnit)
   | SweepReadout
   /** Polynomials, and arrays of them: typeset, and as text that reads back. */
-  | { readonly shape: 'algebra'; readonly latex: string; readonly text: string }
+  | ({ readonly shape: 'algebra'; readonly latex: string; readonly text: string } & WithUnit)
   | { readonly shape: 'none' }
+
+/** The unit that stands once behind all numbers of a readout; left out where they have none. */
+export interface WithUnit {
+  readonly unit?: string
+}
 
 /** What two or three components, or complex entries, say besides: the length, and in the plane the direction. */
 export interface VectorSize {
@@ -36,7 +41,7 @@ export interface VectorSize {
 }
 
 /** A matrix: its size, and its entries row by row as far as they are shown. */
-export interface GridReadout {
+export interface GridReadout extends WithUnit {
   readonly shape: 'grid'
   readonly rows: number
   readonly cols: number
@@ -49,7 +54,7 @@ export interface GridReadout {
 }
 
 /** A sweep in short: how many points, the first and the last, and the shape of its curve. */
-export interface SweepReadout {
+export interface SweepReadout extends WithUnit {
   readonly shape: 'sweep'
   readonly count: number
   readonly of: SweepValue['of']

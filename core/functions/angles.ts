@@ -11,6 +11,7 @@ import type { AngleValue, NumberValue, Value } from '../values/types'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { numberAt } from './arguments'
+import { ratio } from './measures'
 import type { Example, FunctionDefinition } from './definition'
 
 type Circular = 'sin' | 'cos' | 'tan'
@@ -258,6 +259,7 @@ export const angleFunctions: readonly FunctionDefinition[] = [
   ),
   {
     name: 'arctan2',
+    measures: ratio,
     group: 'angles',
     parameters: [
       { name: 'y', kind: 'real' },

@@ -10,6 +10,8 @@ import { algebraic, isAlgebraic } from '../algebra/ratio'
 import type { Algebraic } from '../algebra/ratio'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
+import { isQuantity } from '../values/quantity'
+import { callOnQuantities } from './quantities'
 import { signature } from './definition'
 import type { FunctionDefinition, Parameter } from './definition'
 
@@ -32,6 +34,8 @@ export function callFunction(
   const scalars = areScalars(args)
   const arrays = !scalars && takesArrays(definition)
   if (!scalars) {
+    if (args.some(isQuantity))
+      return callOnQuantities(definition, args, nodes, (of) => callFunction(definition, of, nodes, context))
     const whole = onArrays(definition, args, nodes, context, arrays)
     if (whole) return whole
   }

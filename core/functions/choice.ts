@@ -5,6 +5,11 @@ import { binary, Plainly } from '../operators/rules'
 import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { SweepValue, Value } from '../values/types'
+import { measureOf } from '../quantities/shape'
+import type { Measures } from '../quantities/shape'
+import { alike } from '../quantities/sums'
+import { unknownsOf } from '../quantities/through'
+import { bare, isQuantity, quantity } from '../values/quantity'
 import { argumentAt } from './arguments'
 import { signature } from './definition'
 import type { FunctionDefinition } from './definition'
@@ -33,8 +38,17 @@ function chooseAtPoints(value: SweepValue, { args }: Apply, context: Context, ev
   if (a.kind === 'failure') return a
   const b = truths.includes(false) ? evaluate(no, context) : value
   if (b.kind === 'failure') return b
-  return atEveryPoint([value, a, b], condition, context, ([is, x, y]) => (is.kind === 'truth' && is.truth ? x : y))
+  const pick = (x: Value, y: Value): Value | Failure =>
+    atEveryPoint([value, x, y], condition, context, ([is, p, q]) => (is.kind === 'truth' && is.truth ? p : q))
+  if (!isQuantity(a) && !isQuantity(b)) return pick(a, b)
+  // A side that is chosen nowhere stands for itself.
+  const measures = a === value ? measuresIn(b) : b === value ? measuresIn(a) : alike(a, b, 'put together')
+  if ('code' in measures) return measures
+  const found = pick(bare(a), bare(b))
+  return found.kind === 'failure' ? found : quantity(bare(found), measures, { unknowns: unknownsOf(a, b) })
 }
+
+const measuresIn = (value: Value): Measures => (value.kind === 'quantity' ? value.measure : measureOf(value))
 
 function entryByEntry({ args }: Apply, context: Context, evaluate: Evaluate): Value | Failure {
   const [only] = args

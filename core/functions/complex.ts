@@ -9,6 +9,8 @@ import type { Failure } from '../values/failure'
 import type { Value, NumberValue, VectorValue } from '../values/types'
 import { euclideanNorm, mapVector } from '../values/vectors'
 import { angleAt, numberAt } from './arguments'
+import { free, keep } from './measures'
+import { anyRoot, conjugate, imaginaryPart, realPart } from './otherMeasures'
 import type { FunctionDefinition } from './definition'
 import { angleSweep, numberSweep } from '../values/sweeps'
 import { absoluteAngle } from './numbers'
@@ -58,6 +60,7 @@ export function magnitudeOfVector(v: VectorValue): Value | Failure {
 export const complexFunctions: readonly FunctionDefinition[] = [
   {
     name: 're',
+    measures: realPart,
     group: 'complex',
     loop: realLoop(({ re }) => re),
     parameters: [z],
@@ -71,6 +74,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'im',
+    measures: imaginaryPart,
     group: 'complex',
     loop: realLoop(({ re, im }) => im ?? new Float64Array(re.length)),
     parameters: [z],
@@ -84,6 +88,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'abs',
+    measures: keep,
     group: 'complex',
     ofAngle: absoluteAngle,
     whole: 'norm(A) or det(A)',
@@ -103,6 +108,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'arg',
+    measures: free,
     group: 'complex',
     loop: (value, sweep) => angleSweep(sweep.axis, anglesOf(value)),
     parameters: [z],
@@ -121,6 +127,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'conj',
+    measures: conjugate,
     group: 'complex',
     loop: (value, sweep) => numberSweep(sweep.axis, value.re, conjugated(value).im),
     typesetting: { as: 'enclosed', before: '\\overline{', after: '}' },
@@ -152,6 +159,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'root',
+    measures: anyRoot,
     group: 'complex',
     typesetting: { as: 'indexed radical' },
     parameters: [z, { name: 'n', kind: 'whole' }],
@@ -170,6 +178,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'everyroot',
+    measures: anyRoot,
     group: 'complex',
     parameters: [z, { name: 'n', kind: 'whole' }],
     summary: 'All n-th roots of z as a vector, from the principal root anticlockwise.',

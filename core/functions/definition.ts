@@ -3,6 +3,7 @@ import type { Context, Evaluate } from '../operators/context'
 import type { AlgebraMatrixValue, Value, VectorValue, SweepValue, NumberValue, AngleValue } from '../values/types'
 import type { Failure } from '../values/failure'
 import type { Loop } from './loops'
+import type { MeasureRule } from './measures'
 import type { Apply } from '../notation/tree'
 import type { Typesetting } from '../notation/typesetting'
 import type { AngleUnit } from '../values/convert'
@@ -95,6 +96,12 @@ export interface FunctionDefinition {
   readonly examples: readonly Example[]
   /** What it comes to for a vector as a whole, where that is not its outcome for every entry. */
   readonly ofVector?: (v: VectorValue) => Value | Failure
+  /**
+   * What its result measures, of values with units; where this is left out, it takes plain numbers only.
+   */
+  readonly measures?: MeasureRule
+  /** What it does with values with units, where that is not what it does with their numbers; `null` where it is. */
+  readonly ofQuantities?: (args: readonly Value[]) => Value | Failure | null
   /** The unit of the conventions in which it leaves a bare number as it is. */
   readonly idleIn?: AngleUnit
   /** What it does with matrices that have unknowns in them. */

@@ -4,6 +4,8 @@ import { integer, real } from '../values/make'
 import type { NumberValue, Value } from '../values/types'
 import { numberAt } from './arguments'
 import { commonLog } from './powers'
+import { keep } from './measures'
+import { waveMeasure } from './otherMeasures'
 import type { FunctionDefinition } from './definition'
 import type { Failure } from '../values/failure'
 import { realLoop } from './loops'
@@ -26,6 +28,7 @@ const amplitude = [{ name: 'a', kind: 'number' }] as const
 export const electricalFunctions: readonly FunctionDefinition[] = [
   {
     name: 'par',
+    measures: keep,
     group: 'electrical',
     parameters: [{ name: 'a', kind: 'number' }],
     repeats: true,
@@ -75,6 +78,7 @@ export const electricalFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'rms',
+    measures: keep,
     group: 'electrical',
     parameters: amplitude,
     summary: 'Effective value a/√2 of a sinusoid of peak value a.',
@@ -87,6 +91,7 @@ export const electricalFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'peak',
+    measures: keep,
     group: 'electrical',
     parameters: amplitude,
     summary: 'Peak value a·√2 of a sinusoid of effective value a.',
@@ -99,6 +104,7 @@ export const electricalFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'wave',
+    measures: waveMeasure,
     group: 'electrical',
     parameters: [
       { name: 'V', kind: 'number' },

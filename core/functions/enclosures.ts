@@ -6,7 +6,13 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { Axis, SweepValue, Value } from '../values/types'
 import type { Context } from '../operators/context'
+import { measureOf } from '../quantities/shape'
+import { measuresAlike } from '../quantities/sums'
+import { PLAIN } from '../units/measure'
+import { quantityWords } from '../units/named'
+import { bare } from '../values/quantity'
 import type { FunctionDefinition } from './definition'
+import type { Measured } from './measures'
 
 /** The chapter on measured data: taking it up, and putting a sweep on the points of another. */
 
@@ -38,6 +44,7 @@ export const enclosureFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'along',
+    measures: alongMeasures,
     infix: true,
     typesetting: { as: 'word between', word: 'along' },
     group: 'sweeps',
@@ -65,6 +72,16 @@ export const enclosureFunctions: readonly FunctionDefinition[] = [
 ]
 
 const SIGN = 'Z along f'
+
+/** Z keeps what it measures; f measures what Z runs along. */
+function alongMeasures([z, f]: readonly Value[]): Measured {
+  if (!z || !f) return PLAIN
+  const inner = bare(z)
+  const along = (inner.kind === 'sweep' ? inner.axis.unit?.measure : undefined) ?? PLAIN
+  const fits = measuresAlike(along, measureOf(f), 'put together')
+  if ('code' in fits) return failure('unit-alike', { name: 'along', one: quantityWords(along), other: quantityWords(measureOf(f)) }) // prettier-ignore
+  return z.kind === 'quantity' ? z.measure : PLAIN
+}
 
 /** Linear interpolation of real and imaginary part over what Z runs along. */
 function along(z: Value, f: Value, context: Context): Value | Failure {

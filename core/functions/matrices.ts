@@ -30,6 +30,9 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { AlgebraMatrixValue, MatrixValue, NumberValue, PartsValue, Value } from '../values/types'
 import { matrixAt, numberAt, argumentAt } from './arguments'
+import * as M from './matrixMeasures'
+import { free, ratio } from './measures'
+import type { MeasureRule } from './measures'
 import type { Example, FunctionDefinition, Parameter } from './definition'
 
 /** The chapters on matrices and on building them. */
@@ -49,6 +52,8 @@ interface Particulars {
   readonly algebra?: (m: AlgebraMatrixValue) => Value | Failure
   /** It has a meaning for entries that are not finite, too. */
   readonly infinite?: true
+  /** What its result measures. */
+  readonly measures?: MeasureRule
 }
 
 function ofMatrix(
@@ -56,10 +61,11 @@ function ofMatrix(
   summary: string,
   examples: readonly Example[],
   apply: Apply,
-  { spellings = [], algebra, infinite }: Particulars = {},
+  { spellings = [], algebra, infinite, measures }: Particulars = {},
 ): FunctionDefinition {
   return {
     ...(algebra ? { algebra: (args: readonly AlgebraMatrixValue[]) => algebra(argumentAt(args, 0)) } : {}),
+    ...(measures ? { measures } : {}),
     name,
     group: 'matrices',
     parameters: A,
@@ -102,11 +108,13 @@ function eigenPart(
   summary: string,
   examples: readonly Example[],
   take: (e: EigenValues) => Value,
+  measures: MeasureRule,
 ): FunctionDefinition {
   const scaled = name !== 'eigenvalues'
   return {
     name,
     group: 'matrices',
+    measures,
     parameters: scaled ? [...A, { name: 'scaling', kind: 'text' }] : A,
     ...(scaled ? { optional: 1 } : { marks: 'cross' as const }),
     summary,
@@ -147,7 +155,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'det([[1, 2, 3], [4, 5, 6], [7, 8, 9]])', gives: '0' },
     ],
     L.determinant,
-    { algebra: algebraDeterminant, infinite: true },
+    { algebra: algebraDeterminant, infinite: true, measures: M.determinant },
   ),
   ofMatrix(
     'inv',
@@ -164,7 +172,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       hintCondition(m, context, context.at)
       return L.inverse(m)
     },
-    { spellings: ['inverse'], algebra: algebraInverse },
+    { spellings: ['inverse'], algebra: algebraInverse, measures: M.inverse },
   ),
   ofMatrix(
     'transpose',
@@ -175,7 +183,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'transpose([[1, 2, 3], [4, 5, 6]])', gives: '[[1, 4], [2, 5], [3, 6]]' },
     ],
     (m) => turned(m, false),
-    { algebra: algebraTranspose, infinite: true },
+    { algebra: algebraTranspose, infinite: true, measures: M.transposed },
   ),
   ofMatrix(
     'tr',
@@ -186,7 +194,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'tr([[0.1, 0, 0], [0, 0.2, 0], [0, 0, -0.3]])', gives: '0' },
     ],
     L.trace,
-    { spellings: ['trace'], algebra: algebraTrace, infinite: true },
+    { spellings: ['trace'], algebra: algebraTrace, infinite: true, measures: M.alongOf('the trace') },
   ),
   ofMatrix(
     'rank',
@@ -197,6 +205,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'rank([[1, 2, 3], [4, 5, 6], [7, 8, 9]])', gives: '2' },
     ],
     L.rank,
+    { measures: free },
   ),
   ofMatrix(
     'ref',
@@ -207,6 +216,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'ref([[1, 2, 3], [2, 4, 7]])', gives: '[[1, 2, 3], [0, 0, 1]]' },
     ],
     L.echelon,
+    { measures: M.echelon },
   ),
   ofMatrix(
     'rref',
@@ -217,6 +227,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'rref([[0.1, 0.2], [0.3, 0.6]])', gives: '[[1, 2], [0, 0]]' },
     ],
     L.reduced,
+    { measures: M.echelon },
   ),
   ofMatrix(
     'nullspace',
@@ -227,6 +238,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'nullspace([[1, 2, 3], [4, 5, 6], [7, 8, 9]])', gives: '[1, -2, 1]' },
     ],
     L.nullSpace,
+    { measures: M.nullSpace },
   ),
   ofMatrix(
     'cond',
@@ -237,9 +249,11 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'cond([[1, 1], [1, 1.0001]])', gives: '40002' },
     ],
     (m) => real(L.condition(m)),
+    { measures: ratio },
   ),
   {
     name: 'solve',
+    measures: M.solution,
     group: 'matrices',
     parameters: AB,
     algebra: (args) => algebraSolve(argumentAt(args, 0), argumentAt(args, 1)),
@@ -260,6 +274,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'lsq',
+    measures: M.leastSquares,
     group: 'matrices',
     parameters: AB,
     summary: 'The x for which ||A·x − b|| is least.',
@@ -283,6 +298,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'lu([[0, 1], [1, 0]]).permutation', gives: '[[0, 1], [1, 0]]' },
     ],
     L.luParts,
+    { measures: M.luMeasures },
   ),
   ofMatrix(
     'qr',
@@ -293,6 +309,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'qr([[3e200, 1], [4e200, 2]]).triangular[1, 1]', gives: '5e200' },
     ],
     L.qrParts,
+    { measures: M.qrMeasures },
   ),
   ofMatrix(
     'svd',
@@ -303,6 +320,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'svd([[1e-200, 0], [0, 2e-200]]).singular', gives: '[2e-200, 1e-200]' },
     ],
     L.svdParts,
+    { measures: M.svdMeasures },
   ),
   ofMatrix(
     'cholesky',
@@ -313,6 +331,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'cholesky([[1e-200, 0], [0, 4e-200]])', gives: '[[1e-100, 0], [0, 2e-100]]' },
     ],
     L.choleskyOf,
+    { measures: M.choleskyMeasures },
   ),
   eigenPart(
     'eigenvalues',
@@ -323,6 +342,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'eigenvalues([[2, 1], [0, 2]])', gives: '[2, 2]' },
     ],
     (e) => valueList(e.values),
+    M.alongOf('the eigenvalues'),
   ),
   eigenPart(
     'eigenvectors',
@@ -333,6 +353,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'eigenvectors([[2, 1], [1, 2]], "largest")', gives: '[[1, 1], [-1, 1]]' },
     ],
     (e) => e.vectors,
+    M.eigenvectorMeasures,
   ),
   eigenPart(
     'eigenpairs',
@@ -343,6 +364,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'eigenpairs([[1, 1e-9], [0, 1]]).values', gives: '[1, 1]' },
     ],
     pairs,
+    M.eigenpairMeasures,
   ),
   ofMatrix(
     'charpoly',
@@ -353,7 +375,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'charpoly([[0.1, 0], [0, 0.2]])', gives: '[1, -0.3, 0.02]' },
     ],
     L.charpoly,
-    { algebra: algebraCharpoly },
+    { algebra: algebraCharpoly, measures: M.characteristic },
   ),
   ofMatrix(
     'expm',
@@ -364,6 +386,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'expm([[-49, 24], [-64, 31]])', gives: '[[-0.73576, 0.55182], [-1.4715, 1.1036]]' },
     ],
     L.exponential,
+    { measures: M.matrixExponential },
   ),
 ]
 
@@ -412,6 +435,7 @@ function joined(
   return {
     name,
     group: 'building',
+    measures: M.joinedBlocks(name === 'beside' ? 'cols' : 'rows'),
     parameters: [{ name: 'a', kind: 'array' }],
     repeats: true,
     summary,
@@ -452,6 +476,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
   ]),
   {
     name: 'diag',
+    measures: M.diagonal,
     group: 'building',
     parameters: [{ name: 'a', kind: 'array' }],
     summary: 'Of a vector the matrix with it as diagonal; of a matrix its diagonal as a vector.',
@@ -495,6 +520,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
   ),
   {
     name: 'row',
+    measures: M.line('row'),
     group: 'building',
     parameters: [
       { name: 'A', kind: 'matrix' },
@@ -515,6 +541,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'col',
+    measures: M.line('col'),
     group: 'building',
     parameters: [
       { name: 'A', kind: 'matrix' },
@@ -535,6 +562,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'size',
+    measures: free,
     group: 'building',
     parameters: [{ name: 'A', kind: 'matrix' }],
     summary: 'The vector [rows, columns].',

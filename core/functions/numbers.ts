@@ -11,6 +11,8 @@ import type { Failure } from '../values/failure'
 import type { AngleValue, NumberValue, Value } from '../values/types'
 import { work } from '../numbers/work'
 import { numberAt } from './arguments'
+import { free, keep, ratio, unitBound } from './measures'
+import { productOfAll, roundedTo } from './otherMeasures'
 import type { Example, FunctionDefinition } from './definition'
 import { total, extremePoint } from './loops'
 
@@ -62,6 +64,8 @@ function rounding(name: Rounding, summary: string, examples: readonly Example[])
   return {
     name,
     group: 'numbers',
+    measures: unitBound,
+    ...(name === 'round' ? { ofQuantities: roundedTo } : {}),
     parameters:
       name === 'round'
         ? [
@@ -157,6 +161,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   ]),
   {
     name: 'sign',
+    measures: free,
     group: 'numbers',
     parameters: [{ name: 'x', kind: 'real or angle' }],
     summary: '−1, 0 or 1 as x is negative, zero or positive.',
@@ -173,6 +178,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'quotient',
+    measures: ratio,
     group: 'numbers',
     parameters: [
       { name: 'a', kind: 'real' },
@@ -272,6 +278,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'min',
+    measures: keep,
     group: 'numbers',
     overPoints: (sweep) => extremePoint(sweep, -1),
     parameters: [realOrAngle],
@@ -286,6 +293,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'max',
+    measures: keep,
     group: 'numbers',
     overPoints: (sweep) => extremePoint(sweep, 1),
     parameters: [realOrAngle],
@@ -300,6 +308,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'sum',
+    measures: keep,
     group: 'numbers',
     inARow: '+',
     overPoints: (sweep) => total(sweep),
@@ -317,6 +326,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'product',
+    measures: productOfAll,
     group: 'numbers',
     inARow: '*',
     typesetting: { as: 'large sign', sign: '\\prod' },
@@ -333,6 +343,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'mean',
+    measures: keep,
     group: 'numbers',
     overPoints: (sweep) => total(sweep, sweep.count),
     parameters: [scalar],

@@ -8,6 +8,8 @@ import { integer, valueList } from '../values/make'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { NumberValue, Value } from '../values/types'
+import { first, free } from './measures'
+import { coefficientMeasures, ofUnknown } from './otherMeasures'
 import type { FunctionDefinition, Parameter } from './definition'
 
 /** The chapter on polynomials. An example has its unknown from the surroundings: `s`. */
@@ -60,6 +62,7 @@ function ofRatio(name: 'zeros' | 'poles', value: Value, context: Context): Value
 export const polynomialFunctions: readonly FunctionDefinition[] = [
   {
     name: 'roots',
+    measures: ofUnknown,
     group: 'polynomials',
     marks: 'cross',
     parameters: p,
@@ -74,6 +77,7 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'coefficients',
+    measures: coefficientMeasures,
     group: 'polynomials',
     parameters: p,
     summary: 'The coefficients of a polynomial in one unknown, from the highest power down.',
@@ -89,6 +93,7 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'expand',
+    measures: first,
     group: 'polynomials',
     parameters: p,
     summary: 'A polynomial multiplied out. Every result already is; of a ratio both parts are.',
@@ -104,6 +109,7 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'degree',
+    measures: free,
     group: 'polynomials',
     parameters: p,
     summary: 'The degree of a polynomial: the highest sum of powers of a term.',
@@ -121,6 +127,7 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'zeros',
+    measures: ofUnknown,
     group: 'polynomials',
     marks: 'ring',
     parameters: [{ name: 'H', kind: 'algebra' }],
@@ -134,6 +141,7 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'poles',
+    measures: ofUnknown,
     group: 'polynomials',
     marks: 'cross',
     parameters: [{ name: 'H', kind: 'algebra' }],

@@ -9,6 +9,7 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { NumberValue, Value } from '../values/types'
 import { numberAt } from './arguments'
+import { raised } from './measures'
 import type { FunctionDefinition } from './definition'
 
 /** ln z; −∞ at 0. */
@@ -61,6 +62,7 @@ const z = { name: 'z', kind: 'number' } as const
 export const powerFunctions: readonly FunctionDefinition[] = [
   {
     name: 'sqrt',
+    measures: raised({ n: 1, d: 2 }),
     group: 'powers and logarithms',
     whole: 'the eigenvalues',
     typesetting: { as: 'enclosed', before: '\\sqrt{', after: '}' },
@@ -75,6 +77,7 @@ export const powerFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'cbrt',
+    measures: raised({ n: 1, d: 3 }),
     group: 'powers and logarithms',
     typesetting: { as: 'enclosed', before: '\\sqrt[3]{', after: '}' },
     parameters: [{ name: 'x', kind: 'real' }],

@@ -2,6 +2,7 @@ import { argumentAt } from './arguments'
 import { integer, vector } from '../values/make'
 import { pointsOf, POINTS_MOST, sweepOf } from '../values/sweeps'
 import { failure } from '../values/failure'
+import { first, free, keep } from './measures'
 import type { FunctionDefinition } from './definition'
 
 /** The chapter on sweeps: to and from vectors. */
@@ -12,6 +13,7 @@ const ENTRIES_MOST = 1_000_000
 export const sweepFunctions: readonly FunctionDefinition[] = [
   {
     name: 'vector',
+    measures: first,
     group: 'sweeps',
     parameters: [{ name: 's', kind: 'any' }],
     sweeps: true,
@@ -32,6 +34,7 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'sweep',
+    measures: keep,
     group: 'sweeps',
     parameters: [{ name: 'v', kind: 'any' }],
     sweeps: true,
@@ -57,6 +60,7 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'count',
+    measures: free,
     group: 'sweeps',
     parameters: [{ name: 'x', kind: 'any' }],
     sweeps: true,

@@ -16,6 +16,8 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { NumberValue, Value, VectorValue } from '../values/types'
 import { argumentAt, matrixAt, numberAt, vectorAt } from './arguments'
+import { keep, moved, ratio, scalarProduct } from './measures'
+import { crossProduct, eachUniform, firstUniform } from './otherMeasures'
 import type { FunctionDefinition, Parameter } from './definition'
 import { conjugate } from '../values/arithmetic'
 
@@ -152,6 +154,7 @@ const one: readonly Parameter[] = [{ name: 'v', kind: 'vector' }]
 export const vectorFunctions: readonly FunctionDefinition[] = [
   {
     name: 'dot',
+    measures: scalarProduct,
     group: 'vectors',
     parameters: two,
     summary: 'Scalar product Σ ū·v; the entries of u are conjugated.',
@@ -167,6 +170,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'cross',
+    measures: crossProduct,
     group: 'vectors',
     parameters: two,
     summary: 'Vector product of two vectors of three entries.',
@@ -182,6 +186,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'norm',
+    measures: keep,
     group: 'vectors',
     parameters: [{ name: 'v', kind: 'array' }],
     summary: 'Length √Σ|x|² of a vector, also ||v||; of a matrix its largest singular value.',
@@ -197,6 +202,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'unit',
+    measures: ratio,
     group: 'vectors',
     parameters: one,
     summary: 'The vector of length 1 in the direction of v.',
@@ -216,6 +222,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'angle',
+    measures: eachUniform,
     group: 'vectors',
     readAs: { count: 1, name: 'arg' },
     parameters: two,
@@ -232,6 +239,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'dist',
+    measures: keep,
     group: 'vectors',
     parameters: two,
     summary: 'Distance ||u − v|| of two points.',
@@ -254,6 +262,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'proj',
+    measures: firstUniform,
     group: 'vectors',
     parameters: two,
     summary: 'Projection of u onto v.',
@@ -278,6 +287,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'sort',
+    measures: keep,
     group: 'vectors',
     parameters: one,
     summary: 'The entries in ascending order; they must be real numbers, angles or texts.',
@@ -290,6 +300,12 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'reverse',
+    measures: moved((m) =>
+      m.picked(
+        m.rows.map((_, k) => m.rows.length - 1 - k),
+        [0],
+      ),
+    ),
     group: 'vectors',
     parameters: one,
     summary: 'The entries from the last to the first.',
@@ -302,6 +318,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'vec',
+    measures: keep,
     group: 'complex',
     parameters: [{ name: 'z', kind: 'number' }],
     summary: 'The vector [re, im] of a complex number; a force 22∠45° by its components.',
@@ -318,6 +335,7 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'phasor',
+    measures: keep,
     group: 'complex',
     parameters: [{ name: 'v', kind: 'vector' }],
     summary: 'The complex number of a vector of two real entries: magnitude and direction of a force.',

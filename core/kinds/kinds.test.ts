@@ -25,11 +25,12 @@ const ONE_OF_EACH: Readonly<Record<Kind, Value>> = {
   parts: value('lu([[1, 2], [3, 4]])'),
   check: value('1 ~~ 1.0'),
   function: value('f(x) = x^2'),
+  quantity: value('(3 + 4j) ohm'),
 }
 const kinds = Object.keys(ONE_OF_EACH).filter(isKind)
 
 test('every kind is in the table, with words of its own', () => {
-  expect(new Set(kinds.map(kindWords)).size).toBe(12)
+  expect(new Set(kinds.map(kindWords)).size).toBe(13)
   for (const kind of kinds) expect([kind, ONE_OF_EACH[kind].kind]).toEqual([kind, kind])
 })
 
@@ -52,6 +53,7 @@ test.each([
   ],
   ['check', 'words', 'agrees to 2 significant figures', null, '\\text{agrees to 2 significant figures}'],
   ['function', 'none', null, null, null],
+  ['quantity', 'twin', '(3 + 4j) Ω', '5 ∠ 53.13° Ω', '\\left( 3 + 4\\mathrm{j} \\right)\\,\\Omega'],
 ] as const)('%s is shown as %s and copied in each form', (kind, shape, shown, polar, latex) => {
   const one = ONE_OF_EACH[kind]
   expect(readout(one, DEFAULT_CONVENTIONS).shape).toBe(shape)
@@ -62,7 +64,9 @@ test.each([
 
 test('the headless fields name the kind; a matrix with unknowns is a matrix there', () => {
   for (const kind of kinds)
-    expect(valueFields(ONE_OF_EACH[kind], DEFAULT_CONVENTIONS).kind).toBe(kind === 'algebra-matrix' ? 'matrix' : kind)
+    expect(valueFields(ONE_OF_EACH[kind], DEFAULT_CONVENTIONS).kind).toBe(
+      { 'algebra-matrix': 'matrix', quantity: 'number' }[kind as string] ?? kind,
+    )
 })
 
 test('two kinds are equal only where they mean the same', () => {
@@ -151,7 +155,8 @@ test('only numbers are exact or rounded, and say how much of them is on show', (
   expect(exactness(value('1/3'), DEFAULT_CONVENTIONS)).toEqual({ shown: 'exact-rounded', fraction: '1/3' })
   expect(exactness(value('1/4'), DEFAULT_CONVENTIONS)).toEqual({ shown: 'exact', fraction: null })
   expect(exactness(value('sqrt(2)'), DEFAULT_CONVENTIONS)).toEqual({ shown: 'rounded', fraction: null })
-  for (const kind of kinds) expect(exactness(ONE_OF_EACH[kind], DEFAULT_CONVENTIONS) === null).toBe(kind !== 'number')
+  for (const kind of kinds)
+    expect(exactness(ONE_OF_EACH[kind], DEFAULT_CONVENTIONS) === null).toBe(kind !== 'number' && kind !== 'quantity')
 })
 
 test('large values weigh what they hold; small ones nothing', () => {

@@ -15,6 +15,7 @@ import { matrix } from './matrix'
 import { number } from './number'
 import { parts } from './parts'
 import { polynomial } from './polynomial'
+import { quantityKind } from './quantity'
 import { sweep, sweepRows } from './sweep'
 import type { SweepRows } from './sweep'
 import { text } from './text'
@@ -35,6 +36,7 @@ const KINDS: { readonly [K in Kind]: KindOf<Extract<Value, { kind: K }>> } = {
   parts,
   check,
   function: functionKind,
+  quantity: quantityKind((value) => kindOf(value)),
 }
 
 export function kindOf(value: Value): KindOf<Value> {

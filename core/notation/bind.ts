@@ -8,13 +8,20 @@ import { imaginaryNumeral, numeralNode, readSuffix } from './literals'
 import type { Suffix } from './literals'
 import { write } from './problem'
 import { bracketOf } from './tree'
-import type { Call, Chain, ChainSign, NameNode, Node, Polar, Series, Slice, Span, Statement } from './tree'
+import type { Call, Chain, ChainSign, NameNode, Node, Polar, Series, Slice, Span, Statement, United } from './tree'
+import { divisorUnclear, isOpen, powerUnclear, prefixGiven, unitFits } from './boundUnits'
+import { parseProducts } from './parser'
 import { comesApart } from './syntax'
 import { inverseUnclear, unknownFunction } from './unknown'
 import * as N from './nodes'
 
 /** Resolves what depends on scope: which letters are names, which are the imaginary unit, what is called. */
-export function bindStatement(source: string, statement: Statement, names: Names): Bound {
+export function bindStatement(
+  source: string,
+  statement: Statement,
+  names: Names,
+  products: ReadonlySet<number> = NO_PLACES,
+): Bound {
   // A line of plain numbers is bound as it stands.
   if (statement.type === 'expression' && statement.free) return boundAs(statement.body)
   const self = statement.type === 'define' || statement.type === 'function' ? statement.name.name : null
@@ -46,14 +53,27 @@ export function bindStatement(source: string, statement: Statement, names: Names
       within = statement.within ? binder.bind(statement.within.amount) : null
       break
   }
+  if (binder.products !== null) return boundAgain(source, names, new Set([...products, ...binder.products]))
   return new BoundLine(body, right, within, binder.problem, binder.hints, binder.used)
 }
+
+/** Where what stands behind a number is a name after all, the line is read again with products there. */
+function boundAgain(source: string, names: Names, products: ReadonlySet<number>): Bound {
+  const { statement, problem } = parseProducts(source, products)
+  const bound = bindStatement(source, statement, names, products)
+  return problem ? new BoundLine(bound.body, bound.right, bound.within, problem, bound.hints, bound.used) : bound
+}
+
+const NO_PLACES: ReadonlySet<number> = new Set()
 
 function boundAs(body: Node): Bound {
   return new BoundLine(body, null, null, null, NO_HINTS, null)
 }
 
 class Binder extends BindScope {
+  /** Units that are products: their first word is an unknown or a name of the line itself. */
+  products: readonly number[] | null = null
+
   bind(node: Node): Node {
     switch (node.type) {
       case 'literal':
@@ -63,9 +83,12 @@ class Binder extends BindScope {
       case 'product': {
         const left = this.bind(node.left)
         const right = this.bind(node.right)
+        if (node.sign === '/' && node.right.type === 'united') divisorUnclear(this, node.left, node.right)
         if (left === node.left && right === node.right) return node
         return N.product(node.sign, left, right, node.from, node.to)
       }
+      case 'united':
+        return this.united(node)
       case 'sum':
         return this.sum(node)
       case 'group': {
@@ -212,12 +235,27 @@ class Binder extends BindScope {
     return N.compare(first, rest, node.from, node.to)
   }
 
+  /** An operand with its unit, or with what turns out to be a name. */
+  private united(node: United): Node {
+    const { unit } = node
+    const [first] = unit.words
+    if (first && isOpen(this, first.text)) {
+      this.products = [...(this.products ?? []), unit.from]
+      return this.bind(node.operand)
+    }
+    const operand = this.bind(node.operand)
+    unitFits(this, node, operand)
+    return prefixGiven(operand, node) ?? (operand === node.operand ? node : N.united(operand, unit, node.from, node.to))
+  }
+
   /** Factors from the left; `1/2x` becomes (1/2)·x. */
   private chain(node: Chain): Node {
     let left = this.bind(node.first)
     /** The quotient that the product so far ends in, where its last sign is a division. */
     let quotient: Span | null = null
-    for (const item of node.rest) {
+    for (const [k, item] of node.rest.entries()) {
+      if (item.sign === '/' && item.node.type === 'united')
+        divisorUnclear(this, N.list([node.first, ...node.rest.slice(0, k).map((r) => r.node)], node.from, (node.rest[k - 1]?.node ?? node.first).to), item.node) // prettier-ignore
       const one = this.whole(item.node)
       if (item.sign === '/' && item.node.type === 'lettered' && one) hintQuotient(this, node, left, item.node)
       const pieces = one ? null : this.split(item.node)
@@ -287,6 +325,7 @@ class Binder extends BindScope {
   private plainPower(node: Extract<Node, { type: 'power' }>): Node {
     const exponent = this.exponent(node)
     const base = this.bind(node.base)
+    if (node.base.type === 'united') powerUnclear(this, node.base, node.exponent)
     if (base === node.base && exponent === node.exponent) return node
     return N.power(base, exponent, node.from, node.to)
   }

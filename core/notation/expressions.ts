@@ -208,7 +208,7 @@ export abstract class ExpressionParser extends FactorParser {
       case Tok.mod:
         return 'mod'
       default:
-        if (!startsOperand(kind)) return null
+        if (!startsOperand(kind) || (kind === Tok.name && this.asksForUnit())) return null
         if (before.type === 'literal' && multiplies(kind) && !this.meansAngleSign()) return 'implicit'
         if (kind !== Tok.parallel && !this.closesHere() && !isWordOperator(kind)) this.missingOperator(before)
         return null

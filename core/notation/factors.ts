@@ -12,8 +12,8 @@ export abstract class FactorParser extends OperandParser {
     const { kind } = this
     if (kind === Tok.minus || kind === Tok.plus) return this.signedFactor()
     let node = this.postfix()
-    if (this.is(Tok.caret)) node = this.power(node)
-    return this.is(Tok.polar) ? this.polar(node) : node
+    if (this.is(Tok.caret)) node = this.withUnit(this.power(node))
+    return this.is(Tok.polar) ? this.withUnit(this.polar(node)) : node
   }
 
   private signedFactor(): Node {
@@ -30,7 +30,7 @@ export abstract class FactorParser extends OperandParser {
     this.free = false
     this.angled = true
     this.take()
-    const angle = this.angleOperand()
+    const angle = this.unitless(() => this.angleOperand())
     if (this.is(Tok.caret) && !this.problem) return this.polarPower(magnitude, angle)
     if (this.is(Tok.polar)) return this.fail('second-angle', this.span())
     return N.polar(magnitude, angle, magnitude.from, angle.to)
@@ -132,7 +132,10 @@ export abstract class FactorParser extends OperandParser {
       this.up()
       return N.sign(kind === Tok.plus ? '+' : '-', operand, from, operand.to)
     }
+    const before = this.bareAt
+    this.bareAt = this.openBrackets + this.openBars
     const base = this.postfix()
+    this.bareAt = before
     this.up()
     if (!this.is(Tok.caret)) return base
     this.goTo(this.at + 1)

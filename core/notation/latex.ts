@@ -1,4 +1,5 @@
-import type { Apply, Literal, Node, Product, Series, Statement } from './tree'
+import { unitLatex } from '../units/typeset'
+import type { Apply, Literal, Node, Product, Series, Statement, UnitTerm } from './tree'
 import { greek } from './words'
 import type { TypesettingOf } from './typesetting'
 import type { AngleUnit } from '../values/convert'
@@ -34,20 +35,25 @@ export function statementToLatex(
     case 'empty':
       return ''
     case 'expression':
-      return text
+      return `${text}${shownIn(statement.shown)}`
     case 'define':
-      return `${leaf(statement.name, nameToLatex(statement.name.name))} = ${text}`
+      return `${leaf(statement.name, nameToLatex(statement.name.name))} = ${text}${shownIn(statement.shown)}`
     case 'function': {
       const parameters = statement.parameters.map((p) => leaf(p, nameToLatex(p.name))).join(',\\,')
       return `${leaf(statement.name, nameToLatex(statement.name.name))}(${parameters}) = ${text}`
     }
     case 'unknown':
-      return `\\text{unknown }${statement.names.map((n) => leaf(n, nameToLatex(n.name))).join(',\\;')}`
+      return `\\text{unknown }${statement.names.map((n, k) => `${leaf(n, nameToLatex(n.name))}${shownIn(statement.units[k] ?? null)}`).join(',\\;')}`
     case 'check': {
       const other = right ? writer.node(right, 0) : ''
       return `${text} \\approx ${other}${writer.tolerance(within, statement.within?.percent ?? false)}`
     }
   }
+}
+
+/** The unit that is asked for. */
+function shownIn(unit: UnitTerm | null): string {
+  return unit ? `\\text{ in }${leaf(unit, unitLatex(unit.unit))}` : ''
 }
 
 /** A name as it is typeset: Greek letters, subscripts after `_` or as trailing digits. */
@@ -147,6 +153,8 @@ class Writer {
         return LOOSE[node.type]
       case 'power':
         return LOOSE.power
+      case 'united':
+        return LOOSE.product + 1
       case 'product':
         return node.sign === '/' ? ATOM - 1 : LOOSE.product
       case 'literal':
@@ -176,6 +184,8 @@ class Writer {
         return `${this.node(node.left, LOOSE.sum)} ${node.sign} ${this.node(node.right, LOOSE.sum + 1)}`
       case 'parallel':
         return `${this.node(node.left, LOOSE.parallel)} \\parallel ${this.node(node.right, LOOSE.parallel + 1)}`
+      case 'united':
+        return `${this.node(node.operand, LOOSE.product)}\\,${leaf(node.unit, unitLatex(node.unit.unit))}`
       case 'sign':
         return `${node.sign}${this.node(node.operand, LOOSE.product)}`
       case 'polar':

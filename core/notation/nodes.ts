@@ -3,7 +3,7 @@ import type { Numeral } from './numerals'
 import type {
   Apply, Bars, Call, Chain, ChainSign, Compare, Constant, DmsNode, Entry, Everything, Group, Hole, Last, List, Literal,
   Logic, Mark, NameNode, Node, Parallel, Part, Polar, Postfix, Power, Product, Lettered, Range, Root, Series, Sign,
-  Slice, Span, Sum, TextNode, Where,
+  Slice, Span, Sum, TextNode, United, UnitTerm, Where,
 } from './tree' // prettier-ignore
 
 /**
@@ -150,6 +150,9 @@ class Term<Type extends Node['type'], Word extends string, A, B, More> implement
   get operands() {
     return this.more
   }
+  get unit() {
+    return this.more
+  }
   get given() {
     return this.more
   }
@@ -233,6 +236,10 @@ export function polar(magnitude: Node, angle: Node, from: number, to: number): P
 
 export function postfix(text: Postfix['sign'], operand: Node, from: number, to: number): Postfix {
   return new Term('postfix', from, to, text, operand, null, null, false)
+}
+
+export function united(operand: Node, unit: UnitTerm, from: number, to: number): United {
+  return new Term('united', from, to, '', operand, null, unit, false)
 }
 
 export function mark(text: Mark['sign'], operand: Node, kept: boolean, from: number, to: number): Mark {

@@ -1,10 +1,11 @@
 import { Cursor } from './cursor'
 import type { Opener } from './cursor'
-import { numeralNode } from './literals'
+import { numeralNode, readCircuitImaginary } from './literals'
 import { write } from './problem'
 import { isLetter } from './syntax'
 import { endsOperand, isName, isNameToo, isSign, isWordOperator, Tok } from './tokenKinds'
-import type { Call, Literal, NameNode, Node, Lettered, Slice } from './tree'
+import type { Call, Literal, NameNode, Node, Lettered, Slice, UnitTerm } from './tree'
+import { unitAt } from './unitTerms'
 import * as N from './nodes'
 import { nameAt } from './spellings'
 import { startAt } from './tokenRows'
@@ -15,6 +16,31 @@ const CLOSING_TEXT = new Map([
   [Tok.bar, '|'],
   [Tok.parallel, '||'],
 ])
+
+const NO_PLACES: ReadonlySet<number> = new Set()
+
+/** What a unit can stand behind: numerals, brackets, calls, bars, lists, roots; not names and entries. */
+function carriesUnit(node: Node): boolean {
+  switch (node.type) {
+    case 'literal':
+    case 'lettered':
+    case 'group':
+    case 'call':
+    case 'bars':
+    case 'list':
+    case 'root':
+    case 'polar':
+      return true
+    case 'name':
+      return readCircuitImaginary(node.name) !== null
+    case 'power':
+      return carriesUnit(node.base)
+    case 'postfix':
+      return node.sign === '!'
+    default:
+      return false
+  }
+}
 
 /** The sign that closes what a sign has opened. */
 function closingOf(opener: Opener | Tok.end): Tok {
@@ -32,10 +58,83 @@ export abstract class OperandParser extends Cursor {
   /** How many index brackets are open: inside them `last` and `all` are words. */
   protected indexDepth = 0
 
+  /** Where a unit could stand and a product is meant: places in the source. */
+  protected products: ReadonlySet<number> = NO_PLACES
+  /** How many brackets are open round an exponent or an angle: what follows their digits there is no unit. */
+  protected bareAt = -1
+
   protected override start(source: string): void {
     super.start(source)
     this.ranges = true
     this.indexDepth = 0
+    this.bareAt = -1
+  }
+
+  /** Reads an operand of which a unit behind it is no part: an exponent, an angle, what stands under a root. */
+  protected unitless(read: () => Node): Node {
+    const before = this.bareAt
+    this.bareAt = this.openBrackets + this.openBars
+    const node = read()
+    this.bareAt = before
+    return node
+  }
+
+  /** The operand with the unit that stands behind it, if one does. */
+  protected withUnit(operand: Node): Node {
+    const { kind } = this
+    const sign = kind === Tok.odd || kind === Tok.degree
+    if ((!isName(kind) && !sign) || this.bareAt === this.openBrackets + this.openBars) return operand
+    if (!carriesUnit(operand)) return operand
+    if (sign ? !this.endsShare() : !this.spaced) return operand
+    const term = this.unitTerm(false)
+    return term ? N.united(operand, term, operand.from, term.to) : operand
+  }
+
+  /** `5 %` is a share; in `7 % 3` the sign was meant for `mod`. */
+  private endsShare(): boolean {
+    const next = this.peek(1)
+    return next === Tok.end || endsOperand(next) || isWordOperator(next) || next >= Tok.approximately
+  }
+
+  /** Takes the unit at hand; `null` where none stands here. `1/s` is one where no number can stand. */
+  protected unitTerm(alone: boolean): UnitTerm | null {
+    if (this.products.has(this.from)) return null
+    const found = unitAt(this.tokens, this.at, alone)
+    if (!found) return null
+    this.free = false
+    this.goTo(found.next)
+    return found.term
+  }
+
+  /** `20 °C`: the sign belongs to a letter behind it. */
+  private meansCelsius(): boolean {
+    const letter = this.kind === Tok.name && !this.spaced ? this.text : ''
+    return letter === 'C' || letter === 'F'
+  }
+
+  private celsius(operand: Node): Node {
+    const digits = operand.type === 'postfix' ? this.slice(operand.operand) : ''
+    const span = { from: operand.from, to: this.to }
+    const kelvin = this.text === 'C' && /^[\d.]+$/.test(digits) ? [write(`${(1000 * Number(digits) + 273150) / 1000} K`)] : [] // prettier-ignore
+    return this.fail('unit-celsius', span, {}, kelvin)
+  }
+
+  /** The word `in` before a unit at the end of the line. */
+  protected asksForUnit(): boolean {
+    if (this.to - this.from !== 2 || this.text !== 'in') return false
+    const found = unitAt(this.tokens, this.at + 1, true)
+    return found !== null && this.tokens.kind(found.next) === Tok.end
+  }
+
+  /** `314 rad/s`, `90°/s`: an angle that goes on is a unit. */
+  private angleRate(operand: Node): Node | null {
+    if (this.peek(1) !== Tok.over && !(isName(this.peek(1)) && this.peek(2) === Tok.caret)) return null
+    if (this.bareAt === this.openBrackets + this.openBars || !carriesUnit(operand)) return null
+    const { at } = this
+    const term = this.unitTerm(false)
+    if (term && term.unit.parts.length > 1) return N.united(operand, term, operand.from, term.to)
+    this.goTo(at)
+    return null
   }
 
   /** An end of an index or of a series, behind which `to` may stand. */
@@ -99,14 +198,17 @@ export abstract class OperandParser extends Cursor {
         case Tok.degree:
         case Tok.deg:
         case Tok.rad: {
+          const rate = this.angleRate(operand)
+          if (rate) return rate
           const sign = kind === Tok.rad ? 'rad' : 'deg'
           this.angled = true
           operand = N.postfix(sign, operand, operand.from, this.take())
           this.another()
+          if (sign === 'deg' && this.meansCelsius()) return this.celsius(operand)
           break
         }
         default:
-          return operand
+          return this.withUnit(operand)
       }
     }
   }
@@ -262,7 +364,7 @@ export abstract class OperandParser extends Cursor {
       case Tok.root: {
         this.take()
         if (!this.down()) return this.tooDeep()
-        const operand = this.postfix()
+        const operand = this.unitless(() => this.postfix())
         this.up()
         return N.root(operand, from, operand.to)
       }

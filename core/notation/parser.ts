@@ -3,7 +3,7 @@ import type { Problem, ProblemFix } from './problem'
 import { problem, write } from './problem'
 import { isName, Tok } from './tokenKinds'
 import { MAX_LINE } from './tokenRows'
-import type { NameNode, Node, Span, Statement } from './tree'
+import type { NameNode, Node, Span, Statement, UnitTerm } from './tree'
 import * as N from './nodes'
 import { DefineStatement, ExpressionStatement } from './statements'
 
@@ -26,8 +26,15 @@ export function parseLine(source: string): Parsed {
       problem: problem('line-too-long', whole, { limit: MAX_LINE }),
     }
   }
-  return reader.read(source)
+  return reader.read(source, NO_PLACES)
 }
+
+/** Reads a line again in which products are meant where units could stand. */
+export function parseProducts(source: string, products: ReadonlySet<number>): Parsed {
+  return reader.read(source, products)
+}
+
+const NO_PLACES: ReadonlySet<number> = new Set()
 
 class ParsedLine implements Parsed {
   constructor(
@@ -39,8 +46,9 @@ class ParsedLine implements Parsed {
 }
 
 class StatementParser extends ExpressionParser {
-  read(source: string): Parsed {
+  read(source: string, products: ReadonlySet<number>): Parsed {
     this.start(source)
+    this.products = products
     const statement = this.statement()
     const { remarkAt } = this.tokens
     const remark = remarkAt < 0 ? null : source.slice(remarkAt + 1).trim()
@@ -54,8 +62,26 @@ class StatementParser extends ExpressionParser {
     if (this.is(Tok.unknown) && isName(this.peek(1))) return this.unknowns()
     const left = this.whole()
     if (this.is(Tok.approximately)) return this.check(left)
+    const shown = this.shownIn()
     this.finish()
-    return new ExpressionStatement(left, this.free)
+    return new ExpressionStatement(left, this.free, shown)
+  }
+
+  /** `in kW` at the end of a line: the unit that its value is shown in. */
+  private shownIn(): UnitTerm | null {
+    if (!this.is(Tok.name) || !this.asksForUnit()) return null
+    this.goTo(this.at + 1)
+    return this.unitTerm(true)
+  }
+
+  /** The unit that an unknown is declared with: `unknown s in 1/s`. */
+  private declaredIn(): UnitTerm | null {
+    if (!this.is(Tok.name) || this.text !== 'in') return null
+    const word = this.span()
+    this.goTo(this.at + 1)
+    const unit = this.unitTerm(true)
+    if (!unit) this.fail('unit-expected', word)
+    return unit
   }
 
   private check(left: Node): Statement {
@@ -69,6 +95,7 @@ class StatementParser extends ExpressionParser {
   /** `unknown s, a, b` */
   private unknowns(): Statement {
     const names: NameNode[] = []
+    const units: (UnitTerm | null)[] = []
     do {
       this.take()
       const name = this.givenName()
@@ -78,14 +105,16 @@ class StatementParser extends ExpressionParser {
       }
       this.another()
       names.push(name)
+      units.push(this.declaredIn())
     } while (this.is(Tok.comma))
     this.finish()
-    return { type: 'unknown', names }
+    return { type: 'unknown', names, units }
   }
 
   private tolerance(): { amount: Node; percent: boolean } {
     this.take()
     const amount = this.expression()
+    if (amount.type === 'united' && amount.unit.unit.text === '%') return { amount: amount.operand, percent: true }
     const percent = this.is(Tok.odd) && this.text === '%'
     if (percent) this.take()
     return { amount, percent }
@@ -109,7 +138,7 @@ class StatementParser extends ExpressionParser {
   private definition(equals: number): Statement {
     if (equals === 0) {
       const sign = this.span()
-      return new ExpressionStatement(this.fail('nothing-defined', sign), true)
+      return new ExpressionStatement(this.fail('nothing-defined', sign), true, null)
     }
     const parameters = equals > 1 ? this.parameterList(equals) : null
     if (!isName(this.kind) || (equals > 1 && parameters === null)) return this.notDefinable(equals)
@@ -117,8 +146,9 @@ class StatementParser extends ExpressionParser {
     const name: NameNode = N.name(text, from, to)
     this.goTo(equals + 1)
     const body = this.whole()
+    const shown = parameters ? null : this.shownIn()
     this.finish()
-    return parameters ? { type: 'function', name, parameters, body } : new DefineStatement(name, body, this.free)
+    return parameters ? { type: 'function', name, parameters, body } : new DefineStatement(name, body, this.free, shown)
   }
 
   /** The names in `f(x, y) =`; `null` where something else stands before the equals sign. */
@@ -145,7 +175,7 @@ class StatementParser extends ExpressionParser {
     const fixes: ProblemFix[] = equals + 1 === end ? [] : [write(whole ? `${right} = ${left}` : `${left} == ${right}`)]
     const to = equals + 1 === end ? head.to : tokens.to(end - 1)
     this.fail('not-definable', { from: head.from, to }, { left }, fixes)
-    return new ExpressionStatement(N.hole(head.from, head.to), true)
+    return new ExpressionStatement(N.hole(head.from, head.to), true, null)
   }
 }
 

@@ -134,6 +134,7 @@ export function childrenOf(node: Node): readonly Node[] {
     case 'mark':
     case 'sign':
     case 'root':
+    case 'united':
       return [node.operand]
     case 'power':
       return [node.base, node.exponent]

@@ -1,3 +1,5 @@
+import { plainSpelling } from '../units/symbols'
+
 /**
  * Names read before, each in the one place that its letters point to: the same name is the same text each
  * time, so that looking it up in a map needs neither its hash nor its letters again.
@@ -19,7 +21,7 @@ function stands(text: string, source: string, from: number): boolean {
 /** One character is a text of its own already. */
 function letterAt(source: string, at: number): string {
   const letter = source.charAt(at)
-  return letter === '∞' ? 'inf' : letter
+  return letter === '∞' ? 'inf' : plainSpelling(letter)
 }
 
 /** The text that stands between two places of a line, for names; as standard notation writes it. */
@@ -29,7 +31,7 @@ export function nameAt(source: string, from: number, to: number): string {
   const place = (31 * source.charCodeAt(from) + 7 * source.charCodeAt(to - 1) + 131 * length) & (PLACES - 1)
   const before = remembered[place] ?? ''
   if (before.length === length && stands(before, source, from)) return before
-  const text = asKey(source.slice(from, to))
+  const text = asKey(plainSpelling(source.slice(from, to)))
   remembered[place] = text
   return text
 }

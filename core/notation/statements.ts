@@ -1,4 +1,4 @@
-import type { NameNode, Node } from './tree'
+import type { NameNode, Node, UnitTerm } from './tree'
 
 /** The commonest statements as objects of classes, like the nodes. */
 
@@ -7,6 +7,7 @@ export class ExpressionStatement {
   constructor(
     readonly body: Node,
     readonly free: boolean,
+    readonly shown: UnitTerm | null,
   ) {}
 }
 
@@ -16,5 +17,6 @@ export class DefineStatement {
     readonly name: NameNode,
     readonly body: Node,
     readonly free: boolean,
+    readonly shown: UnitTerm | null,
   ) {}
 }

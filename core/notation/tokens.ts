@@ -26,7 +26,7 @@ const SIGN_TEXT = new Map(SIGNS.map(([text, kind]) => [kind, text]))
 const WRITTEN = table<Tok>({
   '×': Tok.times, '·': Tok.times, '⋅': Tok.times, '∙': Tok.times, '÷': Tok.over, '−': Tok.minus, '–': Tok.minus,
   '∕': Tok.over, '√': Tok.root, '≤': Tok.atMost, '≥': Tok.atLeast, '≠': Tok.different, '≈': Tok.approximately,
-  '∥': Tok.parallel, '∠': Tok.polar, '′': Tok.prime, '‖': Tok.parallel, '°': Tok.degree,
+  'º': Tok.degree, '˚': Tok.degree, '∥': Tok.parallel, '∠': Tok.polar, '′': Tok.prime, '‖': Tok.parallel, '°': Tok.degree,
 }) // prettier-ignore
 
 const WORDS: readonly (readonly [string, Tok])[] = [

@@ -1,3 +1,4 @@
+import type { Unit } from '../units/unit'
 import type { Value } from '../values/types'
 import type { Numeral } from './numerals'
 
@@ -40,6 +41,23 @@ export interface Postfix extends At {
   readonly type: 'postfix'
   readonly sign: '!' | 'deg' | 'rad'
   readonly operand: Node
+}
+/** `12 V`, `(3 + 4j) ohm`: an operand with the unit behind it. */
+export interface United extends At {
+  readonly type: 'united'
+  readonly operand: Node
+  readonly unit: UnitTerm
+}
+/** A unit as it is written. */
+export interface UnitTerm extends Span {
+  readonly unit: Unit
+  /** Its words with their places: some may be kept names, too. */
+  readonly words: readonly UnitWord[]
+  /** What a second slash, or a product behind a slash, would go on with: it needs brackets. */
+  readonly again: Span | null
+}
+export interface UnitWord extends Span {
+  readonly text: string
 }
 export interface Power extends At {
   readonly type: 'power'
@@ -228,16 +246,22 @@ export interface Apply extends At {
 
 export type Node =
   | Range | Where
-  | Group | List | Series | Entry | Everything | Last | Slice | Part | TextNode | DmsNode | Postfix | Power | Mark | Polar | Sign | Parallel | Sum | Compare | Logic | Bars | Root | Hole
+  | Group | List | Series | Entry | Everything | Last | Slice | Part | TextNode | DmsNode | Postfix | United | Power | Mark | Polar | Sign | Parallel | Sum | Compare | Logic | Bars | Root | Hole
   | Lettered | NameNode | Call | Chain
   | Literal | Constant | Product | Apply // prettier-ignore
 
 /** A whole line. */
 export type Statement =
   | { readonly type: 'empty' }
-  /** `free` where nothing in the body depends on what is kept. */
-  | { readonly type: 'expression'; readonly body: Node; readonly free: boolean }
-  | { readonly type: 'define'; readonly name: NameNode; readonly body: Node; readonly free: boolean }
+  /** `free` where nothing in the body depends on what is kept; `shown` is the unit behind `in`. */
+  | { readonly type: 'expression'; readonly body: Node; readonly free: boolean; readonly shown: UnitTerm | null }
+  | {
+      readonly type: 'define'
+      readonly name: NameNode
+      readonly body: Node
+      readonly free: boolean
+      readonly shown: UnitTerm | null
+    }
   | {
       readonly type: 'function'
       readonly name: NameNode
@@ -245,7 +269,12 @@ export type Statement =
       readonly body: Node
     }
   /** `unknown s, a`: from here on these names are algebraic unknowns. */
-  | { readonly type: 'unknown'; readonly names: readonly NameNode[] }
+  | {
+      readonly type: 'unknown'
+      readonly names: readonly NameNode[]
+      /** The unit that each is declared with. */
+      readonly units: readonly (UnitTerm | null)[]
+    }
   | {
       readonly type: 'check'
       readonly left: Node

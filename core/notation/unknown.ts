@@ -1,6 +1,7 @@
 import type { Names } from './names'
 import type { Problem } from './problem'
 import { problem, write } from './problem'
+import { unitSlip, unitSymbol } from '../units/symbols'
 import { splitRun } from './suggest'
 import type { NameNode, Span } from './tree'
 import { RESERVED } from './words'
@@ -25,6 +26,8 @@ export function unknownName(node: NameNode, { joined, self, names, source, means
   if (name === self) return problem('self-reference', node, { name })
   if (RESERVED.has(name)) return problem('reserved-word', node, { name })
   if (names.builtIn(name)) return problem('function-needs-bracket', node, { name }, [write(`${name}()`)])
+  const unit = unitMeant(node, source)
+  if (unit) return unit
   const line = names.below(name)
   const parts = splitRun(name, means)
   const factor = parts && oneFactor(parts.join('*'), node, source)
@@ -35,6 +38,28 @@ export function unknownName(node: NameNode, { joined, self, names, source, means
   const near = names.near(name, null)
   const written = near.map((n) => write(`${joined}${n}`))
   return problem('unknown-name', node, { name, near: near.join(', ') }, written)
+}
+
+/** Digits, or the end of a bracket, with a blank behind them where a unit would stand. */
+const BEFORE_UNIT = /[\d.)\]|][fpnuµmkMGT]?[ij]?\s+$/u
+const DIGITS_BEFORE = /([\d.]+(?:[eE][-+]?\d+)?)$/
+
+/** A unit that touches its digits, or a word behind them that is nearly one; `null` of other names. */
+function unitMeant(node: NameNode, source: string): Problem | null {
+  const { name, from, to } = node
+  const before = source.slice(0, from)
+  const digits = DIGITS_BEFORE.exec(before)?.[1]
+  const symbol = unitSymbol(name)
+  if (digits !== undefined) {
+    const imaginary = /^[ij]/.test(name) ? unitSymbol(name.slice(1)) : null
+    if (symbol) return problem('unit-needs-space', { from: from - digits.length, to }, { text: `${digits}${name}`, unit: `${digits} ${symbol.symbol}` }, [write(`${digits} ${name}`)]) // prettier-ignore
+    if (imaginary) return problem('unit-needs-space', { from: from - digits.length, to }, { text: `${digits}${name}`, unit: `${digits}${name.charAt(0)} ${imaginary.symbol}` }, [write(`${digits}${name.charAt(0)} ${name.slice(1)}`)]) // prettier-ignore
+  }
+  const slip = digits !== undefined || BEFORE_UNIT.test(before) ? unitSlip(name) : null
+  if (!slip) return null
+  if (slip.why === 'prefix' && digits !== undefined) return null
+  const gap = digits === undefined ? '' : ' '
+  return problem('unit-slip', node, { name, meant: slip.meant, why: slip.why }, slip.meant === '' ? [] : [write(`${gap}${slip.meant}`)]) // prettier-ignore
 }
 
 /** Behind these a product of several names counts as one factor only in brackets. */

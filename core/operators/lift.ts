@@ -3,6 +3,7 @@ import type { Node } from '../notation/tree'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { complexNumber, integer, real } from '../values/make'
+import { bare } from '../values/quantity'
 import { angleSweep, numberSweep, pointAt, sameAxis, sweepOf } from '../values/sweeps'
 import { negated } from '../values/sweepLoops'
 import { join, leaf, negate, power, run } from '../values/sweepProgram'
@@ -10,6 +11,7 @@ import type { LoopSign, Program } from '../values/sweepProgram'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { Axis, NumberValue, SweepValue, Value } from '../values/types'
+import { throughQuantity } from '../quantities/through'
 import { inTime } from './context'
 import type { Context } from './context'
 
@@ -22,6 +24,11 @@ import type { Context } from './context'
 
 export function isSweep(value: Value): value is SweepValue {
   return value.kind === 'sweep'
+}
+
+/** The same of values with units. */
+export function hasPoints(value: Value): boolean {
+  return bare(value).kind === 'sweep'
 }
 
 /** The range that several values run along, or why they have none in common; one of them is a sweep. */
@@ -129,6 +136,7 @@ const NOTHING = new Float64Array(0)
 
 /** Works a pending sweep out; a point that left the range of doubles is an error. */
 export function settle(value: Value | Failure): Value | Failure {
+  if (value.kind === 'quantity') return value.value.kind === 'sweep' && value.value.pending ? throughQuantity(value, settle) : value // prettier-ignore
   if (value.kind !== 'sweep' || !value.pending) return value
   const { re, im, overflow } = run(value.pending, value.count)
   if (overflow) return failure('too-large')

@@ -4,6 +4,7 @@ import type { Failure } from '../values/failure'
 import { entrywise, isArray } from './arrays'
 import type { Context } from './context'
 import { atEveryPoint, loopBinary, settle } from './lift'
+import { operateOnQuantities } from './quantities'
 import { binary, onNumbers, Plainly } from './rules'
 import type { BinarySign, OperatorContext } from './rules'
 import type { AngleUnit } from '../values/convert'
@@ -23,6 +24,10 @@ export function operateOn(
     if (sign === '/') hintZero(left, right, rightNode, context)
     return onNumbers(sign, left, right)
   }
+  if ((left.kind === 'quantity' || right.kind === 'quantity') && left.kind !== 'text' && right.kind !== 'text')
+    return operateOnQuantities(sign, left, right, context, (a, b) =>
+      operateOn(sign, a, b, leftNode, rightNode, context),
+    )
   if (left.kind === 'sweep' || right.kind === 'sweep') {
     const loop = loopBinary(sign, left, right, leftNode, context)
     if (loop) return loop
@@ -117,6 +122,8 @@ function hintZero(left: NumberValue, right: NumberValue, rightNode: Node, contex
 /** A power of two values that are known already. */
 export function raiseValues(base: Value, exponent: Value, context: Context): Value | Failure {
   if (base.kind === 'number' && exponent.kind === 'number') return onNumbers('^', base, exponent)
+  if (base.kind === 'quantity' || exponent.kind === 'quantity')
+    return operateOnQuantities('^', base, exponent, context, (a, b) => raiseValues(a, b, context))
   return binary('^', base, exponent, new Plainly(context))
 }
 

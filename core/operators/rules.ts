@@ -118,7 +118,16 @@ function joined(a: string, b: string): Value | Failure {
 }
 
 define('text', '+', 'text', (a, b) => joined(a.text, b.text))
-for (const kind of ['number', 'angle', 'truth', 'vector', 'matrix', 'polynomial', 'algebra-matrix'] as const) {
+for (const kind of [
+  'number',
+  'angle',
+  'truth',
+  'vector',
+  'matrix',
+  'polynomial',
+  'algebra-matrix',
+  'quantity',
+] as const) {
   define('text', '+', kind, (a, b, context) => {
     const written = context.written?.(b)
     return written === undefined ? failure('wrong-kinds', { sign: '+', left: 'text', right: kind }) : joined(a.text, written) // prettier-ignore

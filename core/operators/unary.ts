@@ -6,7 +6,11 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { exactReal, integer } from '../values/make'
 import { asMatrix, mapMatrix, turned } from '../values/matrices'
-import type { Kind, NumberValue, Value } from '../values/types'
+import { plainNumber, throughQuantity } from '../quantities/through'
+import type { Measures } from '../quantities/shape'
+import { NONE } from '../units/dimension'
+import { Measure } from '../units/measure'
+import type { Kind, NumberValue, QuantityValue, Value } from '../values/types'
 import { mapVector } from '../values/vectors'
 import { scaleAngle } from './rules'
 
@@ -60,8 +64,31 @@ const RULES: { readonly [S in UnarySign]: Rules } = {
 
 /** A sign on a value; a kind without a rule is an error that names it. */
 export function unary(sign: UnarySign, value: Value): Value | Failure {
+  if (value.kind === 'quantity') return unaryOnQuantity(sign, value)
   return ruled(RULES[sign], value) ?? refused(sign, value)
 }
+
+function unaryOnQuantity(sign: UnarySign, value: QuantityValue): Value | Failure {
+  if (sign === 'deg' || sign === 'rad') {
+    const plain = plainNumber(value)
+    return plain ? unary(sign, plain) : refused(sign, value)
+  }
+  return throughQuantity(
+    value,
+    (inner) => unary(sign, inner),
+    (measures) => signedMeasures(sign, measures),
+  )
+}
+
+/** What of a measure a sign changes: a transpose turns rows and columns round, a conjugate is remembered. */
+export function signedMeasures(sign: UnarySign, measures: Measures): Measures {
+  const turned = measures instanceof Measure || (sign !== 'T' && sign !== 'H') ? measures : measures.transposed
+  if (sign !== 'H' && sign !== '*') return turned
+  return turned instanceof Measure ? conjugated(turned) : turned.scaled(conjugated)
+}
+
+/** A conjugate among the factors makes volts times amperes VA. */
+export const conjugated = (m: Measure): Measure => (m.dimension === NONE ? m : m.with({ power: 'conj' }))
 
 function ruled<K extends Kind>(rules: Rules, value: Extract<Value, { kind: K }>): Value | Failure | null {
   const rule: ((value: Extract<Value, { kind: K }>) => Value | Failure) | undefined = rules[value.kind]

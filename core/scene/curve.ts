@@ -22,6 +22,9 @@ export interface SweepData {
   readonly of: 'number' | 'angle'
   readonly re: Float64Array
   readonly im: Float64Array | null
+  /** The units that the values, and what they run along, are in; left out of plain numbers. */
+  readonly unit?: string
+  readonly xUnit?: string
 }
 
 /** A sweep as a plate draws it, as a curve or as a locus: with its name and dress. */

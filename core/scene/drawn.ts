@@ -15,6 +15,8 @@ export interface Drawn {
   readonly entries: readonly DrawnEntry[]
   /** True for a sweep of complex numbers: its locus is drawn from its points. */
   readonly locus?: boolean
+  /** The unit that its coordinates are in; left out of plain numbers. */
+  readonly unit?: string
 }
 
 export interface DrawnEntry extends C.Complex {

@@ -9,6 +9,7 @@ import { polynomials } from './polynomials'
 import { reading } from './reading'
 import type { Sentences } from './sentencesOf'
 import { sweeps } from './sweeps'
+import { units } from './units'
 
 /** The one place where codes of errors and hints become sentences for a student. */
 const SENTENCES: Sentences = {
@@ -18,6 +19,7 @@ const SENTENCES: Sentences = {
   ...arrays,
   ...sweeps,
   ...polynomials,
+  ...units,
   ...hints,
   ...brought,
   'inside-function': ({ name, inner }) => `In ${name}: ${said(inner.code, inner.data)}`,

@@ -6,6 +6,9 @@ export type KindWord = Kind | 'complex number'
 /** What a parameter asks for. */
 export type Needed = Kind | 'real' | 'whole' | 'real or angle' | 'scalar' | 'real sweep' | 'array' | 'algebra' | 'any'
 
+/** What cannot be done with values of two units, as a sentence says it. */
+export type Joining = 'added' | 'subtracted' | 'compared' | 'put in parallel' | 'put together' | 'divided with a rest'
+
 type Nothing = Readonly<Record<string, never>>
 
 /**
@@ -108,6 +111,39 @@ export interface ProblemData {
   /** How many entries it has, for the correction. */
   'vector-argument': { count: number }
   'vector-product': { sign: string }
+
+  // Units.
+  'unit-expected': Nothing
+  'unit-bracketing': { text: string }
+  'unit-or-product': { text: string; name: string }
+  'unit-brackets': { text: string }
+  'unit-needs-space': { text: string; unit: string }
+  'unit-slip': { name: string; meant: string; why: 'case' | 'plural' | 'revolutions' | 'decibel' | 'prefix' | 'short' }
+  'unit-celsius': Nothing
+  'unit-effective': { word: string }
+  'unit-twice': { unit: string }
+  'unit-on': { kind: KindWord }
+  'unit-missing': { joining: Joining; quantity: string; unit: string; side: 'left' | 'right' }
+  'units-differ': { joining: Joining; left: string; right: string; one: string; other: string }
+  'rate-and-cycles': { joining: Joining }
+  'unit-entry': { row: number; col: number; one: string; other: string }
+  'unit-fit': { row: number; col: number }
+  'unit-product': { col: number }
+  'unit-square': { what: string }
+  'unit-exponent': { quantity: string }
+  'unit-power': { unit: string }
+  'unit-plain': { name: string; quantity: string }
+  'unit-angle': { name: string; quantity: string }
+  'unit-alike': { name: string; one: string; other: string }
+  'unit-asked': { unit: string; asked: string; is: string }
+  'unit-per-second': { unit: string }
+  'unit-whole': { name: string; unit: string }
+  'unit-range': { one: string; other: string }
+  'radians-mixed': Nothing
+  'unit-hides-name': { name: string; text: string }
+  'name-without-unit': { name: string; value: string; unit: string; quantity: string }
+  'cycles-for-rate': { text: string }
+  'decibel-of-powers': Nothing
 
   // Names.
   'unknown-name': { name: string; near: string }

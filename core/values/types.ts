@@ -1,6 +1,9 @@
 import type { Dense } from '../linear/dense'
 import type { ExactMatrix } from '../linear/exact'
 import type { Complex } from '../numbers/complex'
+import type { ArrayMeasures } from '../units/arrayMeasures'
+import type { Measure } from '../units/measure'
+import type { Unit } from '../units/unit'
 import type { Program } from './sweepProgram'
 import type { Gaussian } from '../numbers/gaussian'
 import type { Rational } from '../numbers/rational'
@@ -112,6 +115,8 @@ export interface Axis {
   readonly angle: boolean
   /** True where they go by decades. */
   readonly decades: boolean
+  /** The unit that the values are shown in; they are held in coherent SI units. */
+  readonly unit?: Unit
 }
 
 /** One quantity with many values, one for each point of its axis. */
@@ -167,7 +172,27 @@ export interface AlgebraMatrixValue {
   readonly items: readonly (NumberValue | PolynomialValue)[]
 }
 
+/**
+ * A value with what it measures beside it. Its numbers are held in coherent SI units and reckoned with as any others;
+ * the measure is worked out beside them. Of an array it is one for all entries, or one for each row and column.
+ */
+export interface QuantityValue {
+  readonly kind: 'quantity'
+  readonly value: Bare
+  readonly measure: Measure | ArrayMeasures
+  /** The unit that it was written in, or is asked for in. */
+  readonly unit: Unit | null
+  /** True where that unit is kept with its prefix: of what was written, and what `in` asks for. */
+  readonly asWritten: boolean
+  /** What the unknowns in it measure, where any was declared with a unit. */
+  readonly unknowns: ReadonlyMap<string, Measure> | null
+}
+
+/** A value without a unit. */
+export type Bare = Exclude<Value, QuantityValue>
+
 export type Value =
+  | QuantityValue
   | SweepValue
   | PolynomialValue
   | AlgebraMatrixValue

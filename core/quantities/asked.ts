@@ -1,0 +1,35 @@
+import { PER_SECOND, perSecond } from '../units/measure'
+import { Measure } from '../units/measure'
+import { NONE } from '../units/dimension'
+import type { Unit } from '../units/unit'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import { quantity } from '../values/quantity'
+import type { Value } from '../values/types'
+import { unitFits } from './attach'
+import { measureOf } from './shape'
+
+/** A value in the unit that is asked for with `in`; why it cannot be shown so. */
+export function inAskedUnit(value: Value, unit: Unit): Value | Failure {
+  const { kind } = value
+  const numbers = kind === 'quantity' || kind === 'number' || kind === 'vector' || kind === 'matrix' || kind === 'sweep'
+  if (!numbers) return failure('unit-on', { kind })
+  const measure = value.kind === 'quantity' ? value.measure : measureOf(value)
+  const misfit = unitFits(measure, unit)
+  if (misfit) return misfit
+  const of = measure instanceof Measure ? measure : measure.uniform
+  const sort = of && of.dimension === PER_SECOND ? perSecond(of) : null
+  const asked = perSecond(unit.measure)
+  // What is neither known to be radians nor turns is not shown as turns, and what is one of them not as the other.
+  if (sort !== null && asked === 'cycles' && sort !== 'cycles') return failure('unit-per-second', { unit: unit.text })
+  if (sort === 'cycles' && asked === 'rate') return failure('unit-per-second', { unit: unit.text })
+  const inner = value.kind === 'quantity' ? value.value : value
+  const unknowns = value.kind === 'quantity' ? value.unknowns : null
+  const marked = of && measure instanceof Measure && of.dimension !== NONE ? asAsked(of, unit) : measure
+  return quantity(inner, marked, { unit, asWritten: true, unknowns })
+}
+
+/** Asked for in W, VA or var, in J or Wb, that is what it is from here on. */
+function asAsked(of: Measure, { measure }: Unit): Measure {
+  return of.with({ electric: of.electric || measure.electric, flux: of.flux || measure.flux, power: measure.power === 'none' ? of.power : measure.power }) // prettier-ignore
+}

@@ -1,0 +1,80 @@
+import type { Conventions } from '../format/conventions'
+import { ArrayMeasures } from '../units/arrayMeasures'
+import { Measure } from '../units/measure'
+import { coherentUnit } from '../units/named'
+import { prefixed, prefixOf, takesPrefix } from '../units/unit'
+import type { Unit } from '../units/unit'
+import * as C from '../numbers/complex'
+import * as Q from '../numbers/rational'
+import type { Bare, QuantityValue } from '../values/types'
+
+/** The unit that a quantity is shown in, with the prefix that fits its size. */
+export function shownUnit({ value, measure, unit, asWritten }: QuantityValue, conventions: Conventions): Unit | null {
+  const of = measure instanceof Measure ? measure : measure.uniform
+  if (of === null) return null
+  if (unit && asWritten) return unit
+  const plain = unit ? withoutPrefix(unit) : coherentUnit(of)
+  if (conventions.style !== 'plain' || !takesPrefix(plain)) return plain
+  const size = sizeOf(value) / Q.toNumber(plain.factor)
+  return withPrefixFor(plain, Number(size.toPrecision(conventions.digits)))
+}
+
+function withoutPrefix(unit: Unit): Unit {
+  return prefixOf(unit) === 0 || !takesPrefix(unit) ? unit : (prefixed(unit, 0) ?? unit)
+}
+
+const LARGEST = 12
+const SMALLEST = -15
+
+/** The prefix that brings a size to 0.1 … 1000: none where it is there already. */
+function withPrefixFor(unit: Unit, size: number): Unit {
+  if (!Number.isFinite(size) || size === 0 || (size >= 0.1 && size < 1000)) return unit
+  const exponent = 3 * Math.floor(Math.log10(size) / 3 + 1e-12)
+  const within = Math.max(SMALLEST, Math.min(LARGEST, exponent))
+  return (within === 0 ? null : prefixed(unit, within)) ?? unit
+}
+
+/** The size by which a prefix is chosen: of arrays the largest entry, of a sweep over decades the middle one. */
+function sizeOf(value: Bare): number {
+  switch (value.kind) {
+    case 'number':
+      return C.abs(value)
+    case 'vector':
+      return Math.max(0, ...value.items.map((item) => (item.kind === 'number' ? finite(C.abs(item)) : 0)))
+    case 'matrix':
+      return extremes(value.dense.re, value.dense.im).largest
+    case 'sweep': {
+      if (value.of !== 'number') return 1
+      const { largest, smallest } = extremes(value.re, value.im)
+      return largest > 1e4 * smallest && smallest > 0 ? Math.sqrt(largest * smallest) : largest
+    }
+    default:
+      return 1
+  }
+}
+
+const finite = (x: number): number => (Number.isFinite(x) ? x : 0)
+
+/** The largest and the smallest magnitude that is neither 0 nor infinite. */
+function extremes(re: Float64Array, im: Float64Array | null): { readonly largest: number; readonly smallest: number } {
+  let [largest, smallest] = [0, Infinity]
+  for (let k = 0; k < re.length; k += 1) {
+    const x = re[k] as number
+    const y = im ? (im[k] as number) : 0
+    const size = y === 0 ? Math.abs(x) : Math.hypot(x, y)
+    if (size > largest && size < Infinity) largest = size
+    if (size < smallest && size > 0) smallest = size
+  }
+  return { largest, smallest }
+}
+
+/** The units of the entries of an array in which they differ, row by row; `null` where all are alike. */
+export function entryUnits({ measure }: QuantityValue): readonly (Unit | null)[] | null {
+  if (!(measure instanceof ArrayMeasures) || measure.uniform !== null) return null
+  return measure.rows.flatMap((_, r) =>
+    measure.cols.map((__, c) => {
+      const of = measure.entry(r, c)
+      return of && coherentUnit(of)
+    }),
+  )
+}

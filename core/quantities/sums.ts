@@ -1,0 +1,65 @@
+import { sumOf } from '../units/arrayMeasures'
+import { NONE } from '../units/dimension'
+import { isRadian, measure, perSecond, PER_SECOND, summed } from '../units/measure'
+import { Measure } from '../units/measure'
+import { coherentUnit, quantityWords } from '../units/named'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import { bare } from '../values/quantity'
+import type { Joining } from '../values/problemData'
+import type { Value } from '../values/types'
+import { compact, isMisfit, isWild, measureOf, measuresOf, shapeOf } from './shape'
+import type { Measures } from './shape'
+
+/** What is added, compared and chosen from must measure the same. */
+
+/** The one measure of two values, or why they have none in common. */
+export function alike(a: Value, b: Value, joining: Joining): Measures | Failure {
+  if (shapeOf(bare(a)) || shapeOf(bare(b))) return arraysAlike(a, b, joining)
+  const [x, y] = [measureOf(a), measureOf(b)]
+  if (isWild(a)) return y
+  if (isWild(b)) return x
+  return measuresAlike(x, y, joining, a.kind !== 'quantity', b.kind !== 'quantity')
+}
+
+/** The same of two measures; what is bare was written without a unit. */
+export function measuresAlike(
+  x: Measure,
+  y: Measure,
+  joining: Joining,
+  xBare = false,
+  yBare = false,
+): Measure | Failure {
+  if (x.dimension !== y.dimension) {
+    const plain = xBare ? 'left' : yBare ? 'right' : null
+    if (plain && (plain === 'left' ? x : y).dimension === NONE)
+      return failure('unit-missing', { joining, quantity: quantityWords(plain === 'left' ? y : x), unit: coherentUnit(plain === 'left' ? y : x).text, side: plain }) // prettier-ignore
+    return failure('units-differ', { joining, left: '', right: '', one: quantityWords(x), other: quantityWords(y) })
+  }
+  if (x.dimension === PER_SECOND) {
+    const [p, q] = [perSecond(x), perSecond(y)]
+    if ((p === 'rate' && q === 'cycles') || (p === 'cycles' && q === 'rate')) return failure('rate-and-cycles', { joining }) // prettier-ignore
+  }
+  // Radians stay radians beside multiples of π and beside radians; beside other numbers they are an angle no more.
+  const radians = [isRadian(x), isRadian(y)]
+  if (x.dimension === NONE && radians[0] !== radians[1])
+    return measure(NONE, { ...summed(x, y), turn: isOfPi(radians[0] ? y : x) ? 'rate' : 'mixed' })
+  return summed(x, y)
+}
+
+const isOfPi = (m: Measure): boolean => m.turn === 'none' && m.pi === 1
+
+function arraysAlike(a: Value, b: Value, joining: Joining): Measures | Failure {
+  const [x, y] = [uniformOf(a), uniformOf(b)]
+  if (x && y) return measuresAlike(x, y, joining)
+  const found = sumOf(measuresOf(a), measuresOf(b))
+  if (!isMisfit(found)) return compact(found)
+  const [p, q] = [measuresOf(a).entry(found.row, found.col), measuresOf(b).entry(found.row, found.col)]
+  const words = (m: Measure | null): string => (m ? quantityWords(m) : 'a plain number')
+  return failure('unit-entry', { row: found.row + 1, col: found.col + 1, one: words(p), other: words(q) })
+}
+
+/** The measure of every entry, where all are known to have the same; `null` where zeros may be without one. */
+function uniformOf(value: Value): Measure | null {
+  return value.kind === 'quantity' && value.measure instanceof Measure ? value.measure : null
+}

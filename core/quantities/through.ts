@@ -1,0 +1,71 @@
+import { NONE } from '../units/dimension'
+import { isRadian, Measure } from '../units/measure'
+import { radians } from '../values/convert'
+import { quantityWords } from '../units/named'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import { bare, quantity } from '../values/quantity'
+import { angleSweep } from '../values/sweeps'
+import type { Bare, QuantityValue, Value } from '../values/types'
+import type { Measures } from './shape'
+
+/** Values with units, taken for what their numbers are. */
+
+/** Radians that came out of units as an angle; `null` of anything else. */
+export function asTurn(value: Value): Bare | null {
+  if (value.kind !== 'quantity' || !(value.measure instanceof Measure) || !isRadian(value.measure)) return null
+  const inner = value.value
+  if (inner.kind === 'number' && inner.im === 0) return radians(inner)
+  if (inner.kind === 'sweep' && inner.of === 'number' && inner.im === null && !inner.pending)
+    return angleSweep(inner.axis, inner.re)
+  return null
+}
+
+/** A quantity where an angle is needed: radians that came out of units, or a plain number to be read as ever. */
+export function angleFrom(value: QuantityValue, name: string): Bare | Failure {
+  const turn = asTurn(value)
+  if (turn) return turn
+  const { measure } = value
+  if (
+    measure instanceof Measure &&
+    measure.turn === 'mixed' &&
+    measure.dimension === NONE &&
+    !isComplexValue(value.value)
+  )
+    return failure('radians-mixed')
+  const of = measure instanceof Measure ? measure : measure.uniform
+  return plainNumber(value) ?? failure('unit-angle', { name, quantity: of ? quantityWords(of) : 'a value of several units' }) // prettier-ignore
+}
+
+/** Complex arguments are radians as ever. */
+const isComplexValue = (value: Bare): boolean => (value.kind === 'number' || value.kind === 'sweep') && value.im !== null && value.im !== 0 // prettier-ignore
+
+/** What the unknowns in several values measure. */
+export function unknownsOf(...values: readonly Value[]): QuantityValue['unknowns'] {
+  let found: QuantityValue['unknowns'] = null
+  for (const value of values)
+    if (value.kind === 'quantity' && value.unknowns) found = new Map([...(found ?? []), ...value.unknowns])
+  return found
+}
+
+/** What becomes of the number of a quantity, and of what it measures. */
+export function throughQuantity(
+  value: QuantityValue,
+  apply: (inner: Bare) => Value | Failure,
+  measured: (measures: Measures) => Measures = (m) => m,
+): Value | Failure {
+  const found = apply(value.value)
+  if (found.kind === 'failure') return found
+  const { unit, asWritten, unknowns } = value
+  return quantity(bare(found), measured(value.measure), { unit, asWritten, unknowns })
+}
+
+/** The number of what measures nothing, for whatever takes plain numbers only; `null` of real quantities. */
+export function plainNumber(value: Value): Bare | null {
+  if (value.kind !== 'quantity') return value
+  const { measure } = value
+  if (measure instanceof Measure) return measure.dimension === NONE ? value.value : null
+  return measure.rows.every((_, r) => measure.cols.every((__, c) => (measure.entry(r, c)?.dimension ?? NONE) === NONE))
+    ? value.value
+    : null
+}

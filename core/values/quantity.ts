@@ -1,0 +1,55 @@
+import type { ArrayMeasures } from '../units/arrayMeasures'
+import { NONE } from '../units/dimension'
+import { PLAIN } from '../units/measure'
+import { Measure } from '../units/measure'
+import type { Unit } from '../units/unit'
+import type { Bare, QuantityValue, Value } from './types'
+
+/** Values with units, and values freed of them. */
+
+class Quantity implements QuantityValue {
+  declare readonly kind: 'quantity'
+  constructor(
+    readonly value: Bare,
+    readonly measure: Measure | ArrayMeasures,
+    readonly unit: Unit | null,
+    readonly asWritten: boolean,
+    readonly unknowns: ReadonlyMap<string, Measure> | null,
+  ) {
+    this.kind = 'quantity'
+  }
+}
+
+/** What is known of a result besides its number. */
+export interface Attached {
+  readonly unit?: Unit | null
+  readonly asWritten?: boolean
+  readonly unknowns?: ReadonlyMap<string, Measure> | null
+}
+
+/** A value with its measure; a plain number of which nothing else is known is no quantity. */
+export function quantity(value: Bare, measure: Measure | ArrayMeasures, more: Attached = NO_MORE): Value {
+  const { unit = null, asWritten = false, unknowns = null } = more
+  if (measure instanceof Measure && unit === null && unknowns === null && isNothing(measure)) return value
+  return new Quantity(value, measure, unit, asWritten, unknowns)
+}
+
+const NO_MORE: Attached = {}
+
+/** Nothing is known of it that a plain number would not have. */
+function isNothing(m: Measure): boolean {
+  return m === PLAIN || (m.dimension === NONE && m.turn === 'none' && m.pi === 0 && m.power === 'none')
+}
+
+/** A value without its unit: the number in coherent SI units. */
+export function bare(value: Value): Bare {
+  return value.kind === 'quantity' ? value.value : value
+}
+
+export const isQuantity = (value: Value): value is QuantityValue => value.kind === 'quantity'
+
+/** What a scalar measures; `null` of arrays whose entries differ. */
+export function scalarMeasure(value: Value): Measure | null {
+  if (value.kind !== 'quantity') return PLAIN
+  return value.measure instanceof Measure ? value.measure : null
+}
