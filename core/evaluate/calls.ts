@@ -7,6 +7,7 @@ import { pointsOf } from '../values/sweeps'
 import type { Value } from '../values/types'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
+import { Measure } from '../units/measure'
 import { allOf } from './allOf'
 import { Arguments, Body } from './functionBody'
 import type { Context, Evaluate } from '../operators/context'
@@ -59,8 +60,10 @@ function builtIn(
   args: readonly Value[],
   context: Context,
 ): Value | Failure {
-  if (args.some(isQuantity))
-    return callOnQuantities(definition, args, node.args, (of) => builtIn(definition, node, of, context))
+  if (args.some(isQuantity)) {
+    if (definition.amplitudes && args.some(isPowerRatio)) context.hint('decibel-of-powers', node)
+    return callOnQuantities(definition, args, node.args, context, (of) => builtIn(definition, node, of, context))
+  }
   return (
     (args.length === 1 ? overRow(definition, args, node, context) : null) ??
     (!definition.sweeps && args.some(isSweep) ? overSweeps(definition, args, node, context) : null) ??
@@ -140,3 +143,6 @@ function userDefined(node: Apply, context: Context, evaluate: Evaluate): Value |
 
 /** Most points that a reduction without a loop of its own runs over. */
 const REDUCED_MOST = 100_000
+
+const isPowerRatio = (value: Value): boolean =>
+  value.kind === 'quantity' && value.measure instanceof Measure && value.measure.power === 'ratio'

@@ -6,6 +6,7 @@ import type { Failure } from '../values/failure'
 import type { Context, Evaluate } from '../operators/context'
 import { atEveryPoint, lifted } from '../operators/lift'
 import { compare } from '../operators/rules'
+import { asReckoned } from '../quantities/shape'
 import { alike } from '../quantities/sums'
 import { asTurn } from '../quantities/through'
 import { bare, isQuantity } from '../values/quantity'
@@ -20,15 +21,15 @@ export function comparison(
 ): Value | Failure {
   const values = allOf([node.first, ...node.rest.map((r) => r.node)], context, evaluate)
   if (!Array.isArray(values)) return values
-  const plain = values.some(isQuantity) ? comparable(values) : values
+  const plain = values.some(isQuantity) ? comparable(values, [node.first, ...node.rest.map((r) => r.node)]) : values
   if (!Array.isArray(plain)) return plain
   return lifted(plain, node, context, (at, inner) => comparedValues(node, at, inner))
 }
 
 /** The numbers of values with units, where neighbours measure the same; radians that came out of units are angles beside one. */
-function comparable(values: readonly Value[]): Value[] | Failure {
+function comparable(values: readonly Value[], nodes: readonly Node[]): Value[] | Failure {
   const angles = values.some((value) => value.kind === 'angle')
-  const ready = angles ? values.map((value) => asTurn(value) ?? value) : values
+  const ready = values.map((value, k) => (angles ? asTurn(value) : null) ?? asReckoned(value, nodes[k]))
   for (let k = 1; k < ready.length; k += 1) {
     const [a, b] = [ready[k - 1], ready[k]]
     if (!a || !b || (!isQuantity(a) && !isQuantity(b))) continue

@@ -22,6 +22,7 @@ import { atEveryPoint, loopBinary, loopNegate, settle, lifted } from '../operato
 import { entry, gathered, list } from './lists'
 import { hintBareExponent, operateOn, raiseValues } from '../operators/operate'
 import { operateOnQuantities } from '../operators/quantities'
+import { hintTurns } from '../operators/unitHints'
 import { callOnQuantities } from '../functions/quantities'
 import { binary, onNumbers, Plainly } from '../operators/rules'
 import type { BinarySign } from '../operators/rules'
@@ -99,7 +100,9 @@ function step(node: Node, context: Context): Value | Failure {
       if (value.kind === 'failure' || definition === null) return value
       const root = (of: readonly Value[]): Value | Failure =>
         lifted(of, node, context, (values, inner) => callFunction(definition, values, [node.operand], inner))
-      return value.kind === 'quantity' ? callOnQuantities(definition, [value], [node.operand], root) : root([value])
+      return value.kind === 'quantity'
+        ? callOnQuantities(definition, [value], [node.operand], context, root)
+        : root([value])
     }
     case 'list':
       return list(node.entries, context, evaluate)
@@ -205,6 +208,7 @@ function polar(node: Polar, context: Context): Value | Failure {
   if (size.kind === 'failure') return size
   const turned = evaluate(node.angle, context)
   if (turned.kind === 'failure') return turned
+  hintTurns(turned, node.angle, context)
   const angle = turned.kind === 'quantity' ? angleFrom(turned, '∠') : turned
   if (angle.kind === 'failure') return failureAt(node.angle, angle)
   const whole = (inner: Value): Value | Failure =>
@@ -231,7 +235,7 @@ function postfix(sign: '!' | 'deg' | 'rad', operand: Node, context: Context): Va
   if (value.kind === 'failure') return value
   const factorial = sign === '!' ? findFunction('factorial') : null
   if (value.kind === 'quantity' && factorial)
-    return callOnQuantities(factorial, [value], [operand], (of) => callFunction(factorial, of, [operand], context)) // prettier-ignore
+    return callOnQuantities(factorial, [value], [operand], context, (of) => callFunction(factorial, of, [operand], context)) // prettier-ignore
   return lifted([value], operand, context, (values, inner) => {
     if (sign !== '!') return unary(sign, values[0])
     return factorial
@@ -288,7 +292,7 @@ function quantityMagnitude(value: QuantityValue, inner: Node, double: boolean, c
   const { kind } = value.value
   const matrix = kind === 'matrix' || kind === 'algebra-matrix'
   const definition = findFunction(matrix ? (double ? 'norm' : 'det') : double && kind === 'vector' ? 'norm' : 'abs')
-  return definition ? callOnQuantities(definition, [value], [inner], ([x]) => bareMagnitude(x, inner, double, context)) : value // prettier-ignore
+  return definition ? callOnQuantities(definition, [value], [inner], context, ([x]) => bareMagnitude(x, inner, double, context)) : value // prettier-ignore
 }
 
 function bareMagnitude(x: Value | undefined, inner: Node, double: boolean, context: Context): Value | Failure {

@@ -21,7 +21,7 @@ import type { Budget, Notes, Scope } from '../operators/context'
 import { arrayFixes } from './arrayFixes'
 import { evaluate } from './evaluate'
 import { Body } from './functionBody'
-import { unitFixes } from './unitFixes'
+import { hintFixes, unitFixes } from './unitFixes'
 import { suspiciousArgument } from './suspicions'
 import type { AngleUnit } from '../values/convert'
 import { realNumber, valueText } from '../kinds/kinds'
@@ -69,7 +69,7 @@ export interface Surroundings extends Names {
 /** Binds and evaluates one parsed line. */
 export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   const bound = bindStatement(parsed.source, parsed.statement, names)
-  const run = new Run(names, bound.used)
+  const run = new Run(names, bound.used, parsed.source)
   const unread = parsed.problem ?? bound.problem
   if (unread !== null) return failed(bound, unread, run)
   const worked = onTheClock(run, () => statementValue(parsed.statement, bound, run))
@@ -169,6 +169,7 @@ class Run implements Budget, Clock, Notes, Scope {
   constructor(
     private readonly names: Surroundings,
     private readonly used: Used | null,
+    private readonly source: string,
   ) {}
 
   get timeLimit(): number {
@@ -202,7 +203,7 @@ class Run implements Budget, Clock, Notes, Scope {
 
   told(hint: Told, node: Node): void {
     if (this.hints.some((h) => h.code === hint.code && h.from === node.from)) return
-    this.hints = [...this.hints, problemAt(node, hint)]
+    this.hints = [...this.hints, problemAt(node, hint, hintFixes(hint, this.source.slice(node.from, node.to)))]
   }
 
   written(value: Value): string {

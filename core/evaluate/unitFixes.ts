@@ -19,6 +19,15 @@ export function unitFixes(failed: Told, text: string): readonly ProblemFix[] | n
   return null
 }
 
+const NO_FIXES: readonly ProblemFix[] = []
+
+/** Ready corrections of hints, from the text that they are about. */
+export function hintFixes({ code }: Told, text: string): readonly ProblemFix[] {
+  if (code === 'decibel-of-powers') return [write(text.replace(/^dB\(/, '10*lg('))]
+  if (code === 'cycles-for-rate') return [write(`2pi*${/^[\p{L}\d_.*]+$/u.test(text) ? text : `(${text})`}`)]
+  return NO_FIXES
+}
+
 function attached(text: string, { unit, side }: { readonly unit: string; readonly side: 'left' | 'right' }) {
   const both = PARTS.exec(text)
   const fixes: ProblemFix[] = []

@@ -35,7 +35,7 @@ export function callFunction(
   const arrays = !scalars && takesArrays(definition)
   if (!scalars) {
     if (args.some(isQuantity))
-      return callOnQuantities(definition, args, nodes, (of) => callFunction(definition, of, nodes, context))
+      return callOnQuantities(definition, args, nodes, context, (of) => callFunction(definition, of, nodes, context))
     const whole = onArrays(definition, args, nodes, context, arrays)
     if (whole) return whole
   }

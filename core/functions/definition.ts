@@ -100,6 +100,8 @@ export interface FunctionDefinition {
    * What its result measures, of values with units; where this is left out, it takes plain numbers only.
    */
   readonly measures?: MeasureRule
+  /** It takes a ratio of amplitudes: one of powers is hinted at. */
+  readonly amplitudes?: true
   /** What it does with values with units, where that is not what it does with their numbers; `null` where it is. */
   readonly ofQuantities?: (args: readonly Value[]) => Value | Failure | null
   /** The unit of the conventions in which it leaves a bare number as it is. */

@@ -50,6 +50,7 @@ export const electricalFunctions: readonly FunctionDefinition[] = [
   },
   {
     name: 'dB',
+    amplitudes: true,
     group: 'electrical',
     loop: realLoop((value) => decibels(magnitudes(value))),
     parameters: [{ name: 'x', kind: 'number' }],

@@ -1,6 +1,6 @@
 import { ArrayMeasures } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
-import type { Measure} from '../units/measure';
+import type { Measure } from '../units/measure'
 import { PLAIN } from '../units/measure'
 import { quantityWords } from '../units/named'
 import { alongDiagonal, multiplied } from '../quantities/products'

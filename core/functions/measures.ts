@@ -1,4 +1,4 @@
-import type { ArrayMeasures} from '../units/arrayMeasures';
+import type { ArrayMeasures } from '../units/arrayMeasures'
 import { fromEntries } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
 import { Measure, PLAIN } from '../units/measure'

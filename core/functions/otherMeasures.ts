@@ -1,5 +1,5 @@
 import { NONE } from '../units/dimension'
-import type { Measure} from '../units/measure';
+import type { Measure } from '../units/measure'
 import { PLAIN, POWER } from '../units/measure'
 import { quantityWords } from '../units/named'
 import { measureOf, measuresOf } from '../quantities/shape'

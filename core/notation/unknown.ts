@@ -24,10 +24,10 @@ export function unknownName(node: NameNode, { joined, self, names, source, means
   const { name } = node
   if (name === 'prev') return problem('no-line-above', node)
   if (name === self) return problem('self-reference', node, { name })
-  if (RESERVED.has(name)) return problem('reserved-word', node, { name })
-  if (names.builtIn(name)) return problem('function-needs-bracket', node, { name }, [write(`${name}()`)])
   const unit = unitMeant(node, source)
   if (unit) return unit
+  if (RESERVED.has(name)) return problem('reserved-word', node, { name })
+  if (names.builtIn(name)) return problem('function-needs-bracket', node, { name }, [write(`${name}()`)])
   const line = names.below(name)
   const parts = splitRun(name, means)
   const factor = parts && oneFactor(parts.join('*'), node, source)

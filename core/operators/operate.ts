@@ -4,6 +4,8 @@ import type { Failure } from '../values/failure'
 import { entrywise, isArray } from './arrays'
 import type { Context } from './context'
 import { atEveryPoint, loopBinary, settle } from './lift'
+import { asReckoned } from '../quantities/shape'
+import { hintCycles, hintNameless } from './unitHints'
 import { operateOnQuantities } from './quantities'
 import { binary, onNumbers, Plainly } from './rules'
 import type { BinarySign, OperatorContext } from './rules'
@@ -24,10 +26,14 @@ export function operateOn(
     if (sign === '/') hintZero(left, right, rightNode, context)
     return onNumbers(sign, left, right)
   }
-  if ((left.kind === 'quantity' || right.kind === 'quantity') && left.kind !== 'text' && right.kind !== 'text')
-    return operateOnQuantities(sign, left, right, context, (a, b) =>
+  if ((left.kind === 'quantity' || right.kind === 'quantity') && left.kind !== 'text' && right.kind !== 'text') {
+    hintNameless(left, right, leftNode, rightNode, context)
+    const value = operateOnQuantities(sign, asReckoned(left, leftNode), asReckoned(right, rightNode), context, (a, b) =>
       operateOn(sign, a, b, leftNode, rightNode, context),
     )
+    if (sign === '*') hintCycles(value, left, right, leftNode, rightNode, context)
+    return value
+  }
   if (left.kind === 'sweep' || right.kind === 'sweep') {
     const loop = loopBinary(sign, left, right, leftNode, context)
     if (loop) return loop

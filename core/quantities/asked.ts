@@ -1,6 +1,7 @@
 import { PER_SECOND, perSecond } from '../units/measure'
 import { Measure } from '../units/measure'
 import { NONE } from '../units/dimension'
+import { quantityWords } from '../units/named'
 import type { Unit } from '../units/unit'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
@@ -21,8 +22,9 @@ export function inAskedUnit(value: Value, unit: Unit): Value | Failure {
   const sort = of && of.dimension === PER_SECOND ? perSecond(of) : null
   const asked = perSecond(unit.measure)
   // What is neither known to be radians nor turns is not shown as turns, and what is one of them not as the other.
-  if (sort !== null && asked === 'cycles' && sort !== 'cycles') return failure('unit-per-second', { unit: unit.text })
-  if (sort === 'cycles' && asked === 'rate') return failure('unit-per-second', { unit: unit.text })
+  if (sort === 'none' && asked === 'cycles') return failure('unit-per-second', { unit: unit.text })
+  if (of && sort !== null && sort !== 'none' && asked !== 'none' && asked !== sort)
+    return failure('unit-asked', { unit: unit.text, asked: quantityWords(unit.measure), is: quantityWords(of) })
   const inner = value.kind === 'quantity' ? value.value : value
   const unknowns = value.kind === 'quantity' ? value.unknowns : null
   const marked = of && measure instanceof Measure && of.dimension !== NONE ? asAsked(of, unit) : measure

@@ -3,8 +3,10 @@ import type { Misfit } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
 import { Measure, OF_PI, PLAIN, RADIAN } from '../units/measure'
 import { isZero } from '../values/beyond'
+import type { Node } from '../notation/tree'
+import { plainQuantity } from '../values/quantity'
 import { pointAt } from '../values/sweeps'
-import type { Bare, Value } from '../values/types'
+import type { Bare, NumberValue, Value } from '../values/types'
 
 /** What values measure, numbers without a unit among them, and how arrays of them are shaped. */
 
@@ -14,6 +16,22 @@ export type Measures = Measure | ArrayMeasures
 /** A number that fits any unit: 0, ∞. */
 export function isWild(value: Value): boolean {
   return value.kind === 'number' && (isZero(value) || value.re === Infinity || value.re === -Infinity)
+}
+
+/** A 0 or ∞ that stands in the line fits any unit; one that was reckoned is a plain number like any other. */
+export function asReckoned(value: Value, node: Node | undefined): Value {
+  return isWild(value) && !(node && isWritten(node)) ? plainQuantity(value) : value
+}
+
+function isWritten(node: Node): boolean {
+  switch (node.type) {
+    case 'group':
+      return isWritten(node.inner)
+    case 'sign':
+      return isWritten(node.operand)
+    default:
+      return node.type === 'literal' || node.type === 'constant'
+  }
 }
 
 /** Rows and columns of an array, of a sweep those at its points; `null` of scalars. A vector is one column. */
@@ -38,7 +56,7 @@ export function shapeOf(value: Bare): readonly [rows: number, cols: number] | nu
 export function plainMeasure(value: Bare): Measure {
   switch (value.kind) {
     case 'number':
-      return value.pi && value.im === 0 ? OF_PI : PLAIN
+      return value.pi || isNearPi(value) ? OF_PI : PLAIN
     case 'angle':
       return RADIAN
     case 'sweep':
@@ -46,6 +64,12 @@ export function plainMeasure(value: Bare): Measure {
     default:
       return PLAIN
   }
+}
+
+/** 3.14, 6.28, 3.1416 and their like are π and 2π as they are written by hand. */
+function isNearPi({ re, im }: NumberValue): boolean {
+  const size = im === 0 ? Math.abs(re) : re === 0 ? Math.abs(im) : 0
+  return [Math.PI, 2 * Math.PI].some((pi) => Math.abs(size / pi - 1) < 6e-4)
 }
 
 /** What a scalar measures, as a factor. */

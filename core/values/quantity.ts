@@ -36,6 +36,11 @@ export function quantity(value: Bare, measure: Measure | ArrayMeasures, more: At
 
 const NO_MORE: Attached = {}
 
+/** A plain number as a quantity that measures nothing: where it must not be taken for one that fits anything. */
+export function plainQuantity(value: Value): Value {
+  return value.kind === 'quantity' ? value : new Quantity(value, PLAIN, null, false, null)
+}
+
 /** Nothing is known of it that a plain number would not have. */
 function isNothing(m: Measure): boolean {
   return m === PLAIN || (m.dimension === NONE && m.turn === 'none' && m.pi === 0 && m.power === 'none')

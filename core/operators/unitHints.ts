@@ -1,0 +1,89 @@
+import type { Node } from '../notation/tree'
+import { NONE } from '../units/dimension'
+import { Measure, PER_SECOND } from '../units/measure'
+import { quantityWords } from '../units/named'
+import { unit } from '../units/unit'
+import { measureOf } from '../quantities/shape'
+import type { Failure } from '../values/failure'
+import { bare } from '../values/quantity'
+import type { Value } from '../values/types'
+import type { Context } from './context'
+
+/** Hints at values whose units are right and were perhaps not meant so. */
+
+/** What letters stand for in the trade, with the unit that problem sheets give it in (IEC 60027-1). */
+const CUSTOMARY: ReadonlyMap<string, string> = new Map([
+  ['R', 'Ω'], ['X', 'Ω'], ['Z', 'Ω'], ['L', 'mH'], ['C', 'µF'], ['V', 'V'], ['U', 'V'], ['I', 'A'], ['f', 'Hz'],
+  ['w', 'rad/s'], ['ω', 'rad/s'], ['omega', 'rad/s'],
+]) // prettier-ignore
+
+/** A kept name without a unit beside a quantity: said of letters that always have one. */
+export function hintNameless(left: Value, right: Value, leftNode: Node, rightNode: Node, context: Context): void {
+  nameless(left, right, leftNode, context)
+  nameless(right, left, rightNode, context)
+}
+
+function nameless(value: Value, other: Value, node: Node, context: Context): void {
+  if (value.kind !== 'number' || node.type !== 'name' || context.pointwise) return
+  const symbol = CUSTOMARY.get(node.name.replace(/(?:_.*|\d+)$/, ''))
+  const measure = measureOf(other)
+  if (symbol === undefined || measure.dimension === NONE) return
+  context.hint('name-without-unit', node, {
+    name: node.name,
+    value: context.written(value),
+    unit: symbol,
+    quantity: quantityWords(measure),
+  })
+}
+
+const OHM = unit('Ω').measure.dimension
+const SIEMENS = unit('S').measure.dimension
+
+/** j·f·L: a frequency where the angle rate belongs. */
+export function hintCycles(
+  found: Value | Failure,
+  left: Value,
+  right: Value,
+  leftNode: Node,
+  rightNode: Node,
+  context: Context,
+): void {
+  if (found.kind !== 'quantity' || !(found.measure instanceof Measure) || !isImaginary(found.value)) return
+  const { dimension, turn } = found.measure
+  if (turn !== 'cycles' || (dimension !== OHM && dimension !== SIEMENS)) return
+  const named = frequencyIn(leftNode, context) ?? frequencyIn(rightNode, context)
+  const direct = isFrequency(left) ? { node: leftNode, value: left } : isFrequency(right) ? { node: rightNode, value: right } : null // prettier-ignore
+  const about = named ?? direct
+  if (about) context.hint('cycles-for-rate', about.node, { text: textOf(about.node, about.value, context) })
+}
+
+function isImaginary(value: Value): boolean {
+  const inner = bare(value)
+  return (inner.kind === 'number' && inner.im !== 0) || (inner.kind === 'sweep' && inner.complex)
+}
+
+function isFrequency(value: Value): boolean {
+  const measure = measureOf(value)
+  return measure.dimension === PER_SECOND && measure.turn === 'cycles'
+}
+
+/** The name, or the numeral, of a frequency among the factors of a term. */
+function frequencyIn(node: Node, context: Context): { readonly node: Node; readonly value: Value } | null {
+  if (node.type === 'group') return frequencyIn(node.inner, context)
+  if (node.type === 'product') return frequencyIn(node.left, context) ?? frequencyIn(node.right, context)
+  const value = node.type === 'name' ? context.lookup(node.name) : null
+  return value && isFrequency(value) ? { node, value } : null
+}
+
+function textOf(node: Node, value: Value, context: Context): string {
+  return node.type === 'name' ? node.name : context.written(value)
+}
+
+/** f·t in an argument: turns, where radians belong. */
+export function hintTurns(value: Value, node: Node, context: Context): void {
+  if (value.kind !== 'quantity' || !(value.measure instanceof Measure) || context.pointwise) return
+  const { dimension, turn } = value.measure
+  if (dimension !== NONE || turn !== 'cycles') return
+  const about = frequencyIn(node, context)
+  if (about) context.hint('cycles-for-rate', about.node, { text: textOf(about.node, about.value, context) })
+}
