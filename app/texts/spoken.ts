@@ -1,5 +1,6 @@
 import type { LineView } from '#core/views/lineView'
 import type { Readout, Twin } from '#core/format/readout'
+import { spokenUnit } from '#core/units/spoken'
 
 /** What a line came to, as a screen reader says it: both forms, the first entries, or the error. */
 
@@ -43,5 +44,6 @@ function saidReadout(readout: Readout): string {
 
 export function spokenResult({ problem, readout }: Pick<LineView, 'problem' | 'readout'>): string {
   if (problem) return `error: ${problem.message}`
-  return saidReadout(readout).replace(/ ∠ /g, ' angle ')
+  const unit = 'unit' in readout && readout.unit ? ` ${spokenUnit(readout.unit)}` : ''
+  return `${saidReadout(readout)}${unit}`.replace(/ ∠ /g, ' angle ')
 }

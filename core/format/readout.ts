@@ -71,6 +71,15 @@ export interface SweepReadout extends WithUnit {
 
 /** A readout as text to copy: what reads back in. */
 export function readoutText(shown: Readout): string {
+  return unitBehind(numbersText(shown), shown)
+}
+
+/** A text with the unit of the readout behind it. */
+function unitBehind(text: string, shown: Readout): string {
+  return 'unit' in shown && shown.unit ? `${text} ${shown.unit}` : text
+}
+
+function numbersText(shown: Readout): string {
   switch (shown.shape) {
     case 'twin':
       return shown.rectangular
@@ -93,13 +102,17 @@ export function readoutText(shown: Readout): string {
 
 /** A readout as one text, or as two where the value has a polar form as well; what is left out is said. */
 export function readoutForms(shown: Readout): readonly string[] {
+  return numberForms(shown).map((form) => unitBehind(form, shown))
+}
+
+function numberForms(shown: Readout): readonly string[] {
   switch (shown.shape) {
     case 'twin':
       return [shown.rectangular, shown.polar]
     case 'grid': {
       const { rows, cols, shownRows, shownCols, polar } = shown
       const rest = shownRows < rows || shownCols < cols ? ` … of ${rows} × ${cols}` : ''
-      const forms = polar ? [readoutText(shown), readoutText({ ...shown, cells: polar })] : [readoutText(shown)]
+      const forms = polar ? [numbersText(shown), numbersText({ ...shown, cells: polar })] : [numbersText(shown)]
       return forms.map((form) => form + rest)
     }
     case 'list': {
@@ -112,7 +125,7 @@ export function readoutForms(shown: Readout): readonly string[] {
     case 'none':
       return []
     default:
-      return [readoutText(shown)]
+      return [numbersText(shown)]
   }
 }
 

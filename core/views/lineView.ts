@@ -16,6 +16,7 @@ import type { Drawn } from '../scene/drawn'
 import type { Role } from '../scene/scene'
 import type { Link } from '../scene/chain'
 import type { SweepData } from '../scene/curve'
+import { bare } from '../values/quantity'
 import type { Value } from '../values/types'
 import type { Conventions } from '../format/conventions'
 import { findFunction, typesettingOf } from '../functions/registry'
@@ -119,7 +120,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     evaluated.bare.size > 0 && !failed ? stampUnit(parsed.source, evaluated.bare, conventions.angle) : null
   return {
     id: result.id,
-    kind: failed ? 'error' : (value?.kind ?? (parsed.remark === null ? 'empty' : 'remark')),
+    kind: failed ? 'error' : value ? bare(value).kind : parsed.remark === null ? 'empty' : 'remark',
     name: definedName(parsed),
     reading: readingOf(false),
     grouped: readingOf(true),

@@ -30,8 +30,11 @@ const hidden = computed(() => props.readout.count - shown.value.length)
         </tr>
       </tbody>
     </table>
+    <UnitText v-if="!said" :unit="readout.unit" />
     <p v-if="readout.size" class="size">
-      <span>length <ValueText :text="readout.size.magnitude" :letter="letter" /></span>
+      <span
+        >length <ValueText :text="readout.size.magnitude" :letter="letter" />{{ ' ' }}<UnitText :unit="readout.unit"
+      /></span>
       <span v-if="readout.size.direction">direction <ValueText :text="readout.size.direction" :letter="letter" /></span>
     </p>
     <button

@@ -28,7 +28,8 @@ const needed = computed(() => {
   for (const view of results.views.values()) {
     if (view.readout.shape !== 'twin') continue
     rectangular = Math.max(rectangular, view.readout.rectangular.length)
-    polar = Math.max(polar, view.readout.polar.length)
+    const { unit } = view.readout
+    polar = Math.max(polar, view.readout.polar.length + (unit ? unit.length + 1 : 0))
   }
   return { rectangular, polar }
 })

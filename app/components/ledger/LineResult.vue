@@ -25,12 +25,16 @@ const dial = computed(() => props.view.drawn?.entries[0] ?? null)
         ><span class="visually-hidden">Rectangular </span><ValueText :text="view.readout.rectangular" :letter="letter"
       /></span>
       <span class="cell polar"
-        ><span class="visually-hidden">Polar </span><ValueText :text="view.readout.polar" :letter="letter"
+        ><span
+          ><span class="visually-hidden">Polar </span><ValueText :text="view.readout.polar" :letter="letter" /></span
+        >{{ ' ' }}<UnitText :unit="view.readout.unit"
       /></span>
       <span class="cell dial-cell"><DialGlyph v-if="dial" :re="dial.re" :im="dial.im" :hue="hue" /></span>
     </template>
     <span v-else-if="view.readout.shape === 'single'" class="cell single">
-      <ValueText :text="view.readout.text" :letter="letter" />
+      <span class="with-unit"
+        ><ValueText :text="view.readout.text" :letter="letter" />{{ ' ' }}<UnitText :unit="view.readout.unit"
+      /></span>
       <span v-if="view.fraction" class="fraction">= <ValueText :text="view.fraction" :letter="letter" /></span>
     </span>
     <MatrixTable
@@ -61,6 +65,7 @@ const dial = computed(() => props.view.drawn?.entries[0] ?? null)
     />
     <div v-else-if="view.readout.shape === 'algebra'" class="cell list-cell algebra">
       <ReadingMath :latex="view.readout.latex" />
+      <UnitText :unit="view.readout.unit" />
     </div>
     <span
       v-else-if="view.readout.shape === 'words'"
@@ -92,6 +97,17 @@ const dial = computed(() => props.view.drawn?.entries[0] ?? null)
   flex-wrap: wrap;
   gap: 4px 10px;
 }
+.with-unit {
+  display: inline-flex;
+  align-items: baseline;
+  gap: 7px;
+}
+.polar {
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
+  gap: 7px;
+}
 .words {
   grid-column: 1 / -1;
   display: flex;
@@ -104,6 +120,9 @@ const dial = computed(() => props.view.drawn?.entries[0] ?? null)
   grid-column: 1 / -1;
 }
 .algebra {
+  display: flex;
+  align-items: center;
+  gap: 8px;
   overflow: auto hidden;
   scrollbar-width: thin;
 }

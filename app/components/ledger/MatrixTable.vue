@@ -59,6 +59,7 @@ const shape = computed(() => `${props.readout.rows} × ${props.readout.cols}`)
         </tbody>
       </table>
     </div>
+    <UnitText v-if="!said || polar" :unit="readout.unit" />
     <p class="tools">
       <span class="shape">{{ shape }}</span>
       <button v-if="large && (!said || polar)" type="button" tabindex="-1" :aria-expanded="open" @click="open = !open">

@@ -66,6 +66,7 @@ const atWhat = computed(() => {
       <ValueText :text="side(readout.first)" :letter="letter" />
       <span class="dots">…</span>
       <ValueText :text="side(readout.last)" :letter="letter" />
+      <UnitText :unit="readout.unit" />
     </span>
     <span class="count"
       >{{ countText(readout.count) }} points<template v-if="readout.along">
@@ -105,6 +106,7 @@ const atWhat = computed(() => {
         :text="at.entries.map((e) => (typeof e === 'string' ? e : e.rectangular)).join(',  ')"
         :letter="letter"
       />
+      <UnitText v-if="'unit' in at" :unit="at.unit" />
     </span>
   </div>
 </template>
