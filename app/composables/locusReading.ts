@@ -1,11 +1,12 @@
 import { computed, shallowRef } from 'vue'
 import type { Ref } from 'vue'
-import { formatPolar, formatRectangular } from '#core/format/number'
+import { scaledPoint } from '#core/scene/unitScales'
+import { twinIn } from '#core/views/twinIn'
 import { formatAngle } from '#core/format/parts'
 import { formatReal } from '#core/numbers/decimal'
 import type { ShownSweep } from '#core/scene/curve'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
-import { angleOf, complexNumber } from '#core/values/make'
+import { angleOf } from '#core/values/make'
 import { locusAt } from '~/drawing/locus'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
@@ -36,15 +37,16 @@ export function useLocusReading(loci: Ref<readonly ShownSweep[]>, view: Ref<Plan
     const { conventions } = folio
     const { data, name, ink } = found.locus
     const z = { re: data.re[found.index] ?? NaN, im: data.im?.[found.index] ?? 0 }
-    const value = complexNumber(z)
     const x = data.x[found.index] ?? NaN
     const parameter = data.turns ? formatAngle(angleOf(x), conventions) : formatReal(x, conventions)
     return {
       name,
       hue: ink.hue,
-      parameter: data.along === null ? `point = ${found.index + 1}` : `${data.along} = ${parameter}`,
-      rectangular: formatRectangular(value, conventions),
-      polar: formatPolar(value, conventions),
+      parameter:
+        data.along === null
+          ? `point = ${found.index + 1}`
+          : `${data.along} = ${parameter}${data.xUnit ? ` ${data.xUnit}` : ''}`,
+      ...twinIn(scaledPoint(z, data.in?.factor ?? 1), data.in?.text ?? '', conventions),
       z,
     }
   })

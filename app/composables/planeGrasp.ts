@@ -38,12 +38,16 @@ export interface Tip {
   readonly literal: DraggableLiteral
   /** Where the value was when it was grasped. */
   readonly start: { readonly re: number; readonly im: number }
+  /** Plane units for one of the units that the line is written in. */
+  readonly scale: number
 }
 
 /** Takes hold of the value of a mark; `null` where it cannot be moved. */
 export function grasped(plane: PointerPlane, mark: PlaneMark | null): Tip | null {
   const found = mark?.draggable ? plane.grasp(mark.line) : null
-  return mark && found ? { line: mark.line, ...found, start: { re: mark.re, im: mark.im } } : null
+  return mark && found
+    ? { line: mark.line, ...found, start: { re: mark.re, im: mark.im }, scale: mark.scale ?? 1 }
+    : null
 }
 
 /** The way that the keys held down ask for, or else the one that is set. */
@@ -56,7 +60,8 @@ export function wayOf(plane: PointerPlane, event: PointerEvent | KeyboardEvent):
 
 /** Moves a value: the text that its line then has. */
 export function moveTip(plane: PointerPlane, tip: Tip, value: Complex): string {
-  const source = rewriteLiteral(tip.source, tip.literal, value, plane.view.value.perPixel)
+  const inUnit = { re: value.re / tip.scale, im: value.im / tip.scale }
+  const source = rewriteLiteral(tip.source, tip.literal, inUnit, plane.view.value.perPixel / tip.scale)
   plane.dragged(tip.line, source)
   return source
 }

@@ -32,6 +32,8 @@ export function usePlatePictures() {
     const found = scope.run(() => usePlateMarks(shallowRef(plate)))
     const marks = (found?.marks.value ?? []).map((mark) => ({ ...mark, draggable: false }))
     const loci = found?.loci.value ?? []
+    const scales = found?.scales.value ?? []
+    const front = found?.front.value ?? ''
     scope.stop()
     const tips = [...marks, ...loci.flatMap(boxOf)]
     const shown = plate.conjugates ? [...tips, ...tips.map((m) => ({ re: m.re, im: -m.im }))] : tips
@@ -42,6 +44,8 @@ export function usePlatePictures() {
         size: PLANE_SIZE,
         marks,
         loci,
+        scales,
+        front,
         theme,
         active: null,
         picked: [],

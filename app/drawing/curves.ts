@@ -1,6 +1,8 @@
 import type { ChartConfiguration } from 'chart.js'
 import { heights, sortOf, SORTS } from '#core/scene/curve'
 import type { CurvePart, Point, ShownSweep, Sort, SweepData } from '#core/scene/curve'
+import { NO_UNIT } from '#core/scene/unitScales'
+import { factorNumber, parsed } from '#core/units/unit'
 import type { Conventions } from '#core/format/conventions'
 import type { Ink } from '#core/scene/scene'
 import type { CurvePlate } from '#shared/plate'
@@ -26,6 +28,10 @@ export interface Curve {
   /** True where its values are angles themselves. */
   readonly angles: boolean
   readonly decades: boolean
+  /** The unit of its heights, and how many coherent units one of it is; that of what it runs along. */
+  readonly unit: string
+  readonly perUnit: number
+  readonly xUnit: string
 }
 
 export interface CurveFrame {
@@ -72,31 +78,65 @@ export function curvesOf(
   unit: 'deg' | 'rad',
 ): Curve[] {
   const turn = unit === 'deg' ? 180 / Math.PI : 1
+  // Values of one dimension stand in one unit: that of the first.
+  const common = new Map<string, { readonly text: string; readonly factor: number }>()
+  let along: string | null = null
   return sources.flatMap(({ line, name, ink, data }) => {
+    const own = data.in ?? NO_UNIT
+    const shared = common.get(own.key) ?? { text: data.unit ?? '', factor: own.factor }
+    common.set(own.key, shared)
     const complex = data.im !== null
     const parts = data.of === 'angle' ? plate.parts.filter((p) => p === 'angle' || p === 'unwrapped').slice(0, 1) : plate.parts // prettier-ignore
     const shown = data.of === 'angle' && parts.length === 0 ? (['angle'] as const) : parts
     const fits = over !== null && over.data.x.length === data.x.length
     const base = fits ? over.data.re : data.x
     const turns = fits ? over.data.of === 'angle' : data.turns
-    const x = turns ? base.map((radians) => radians * turn) : base
+    const xUnit = (fits ? over.data.unit : data.xUnit) ?? ''
+    along ??= xUnit
+    const rate = ratioOf(xUnit, along)
+    const x = turns ? base.map((radians) => radians * turn) : rate === 1 ? base : base.map((value) => value * rate)
+    const xShown = rate === 1 && xUnit !== along ? xUnit : along
     return shown.map((part, k): Curve => ({
       id: `${line}.${part}`,
       line,
       name,
       part,
       sort: sortOf(part, data.of),
-      label: partLabel(part, name, data.of, complex),
+      label: withUnit(partLabel(part, name, data.of, complex), part, shared.text, own.text),
       // Of one value several parts in one picture differ by their line.
       ink: k === 0 || plate.stacked ? ink : { ...ink, dash: OTHER_DASHES[(k - 1) % OTHER_DASHES.length] ?? [] },
       x,
-      y: heights(data, part, unit),
+      y: inCommonUnit(heights(data, part, unit), part, own.factor, shared.factor),
+      unit: sortOf(part, data.of) === 'number' ? shared.text : '',
+      perUnit: sortOf(part, data.of) === 'number' ? shared.factor : 1,
+      xUnit: xShown,
       along: data.along,
       turns,
       angles: data.of === 'angle',
       decades: !fits && data.decades,
     }))
   })
+}
+
+/** A label with its unit as a quotient; a level says what it is of. */
+function withUnit(label: string, part: CurvePart, unit: string, coherent: string): string {
+  if (unit === '') return label
+  if (part === 'dB') return `${label} re 1 ${coherent}`
+  return part === 'angle' || part === 'unwrapped' ? label : `${label} / ${unit}`
+}
+
+/** Heights in the unit that all of the dimension stand in; levels are of coherent units. */
+function inCommonUnit(y: Float64Array, part: CurvePart, factor: number, shared: number): Float64Array {
+  if (part === 'angle' || part === 'unwrapped') return y
+  if (part === 'dB') return factor === 1 ? y : y.map((level) => level + 20 * Math.log10(factor))
+  return factor === shared ? y : y.map((value) => (value * factor) / shared)
+}
+
+/** How many of one unit another is; 1 where they do not belong together. */
+function ratioOf(unit: string, to: string): number {
+  if (unit === to) return 1
+  const [a, b] = [parsed(unit), parsed(to)]
+  return a && b && a.measure.dimension === b.measure.dimension ? factorNumber(a) / factorNumber(b) : 1
 }
 
 const OTHER_DASHES: readonly (readonly number[])[] = [
@@ -126,6 +166,8 @@ export function usualXName(
   const names = [...new Set(curves.map((c) => c.along ?? ''))]
   const name = over ?? (names.length === 1 ? names[0] : '') ?? ''
   const turns = curves.length > 0 && curves.every((c) => c.turns)
+  const units = [...new Set(curves.map((c) => c.xUnit))]
+  if (!turns && units.length === 1 && units[0]) return `${name} / ${units[0]}`.trim()
   return turns ? `${name} / ${unit === 'deg' ? '°' : 'rad'}`.trim() : name
 }
 
@@ -133,6 +175,8 @@ export function usualYName(sort: Sort, curves: readonly Curve[], unit: 'deg' | '
   const labels = [...new Set(curves.filter((c) => c.sort === sort).map((c) => c.label))]
   const unitText = sort === 'angle' ? ` / ${unit === 'deg' ? '°' : 'rad'}` : sort === 'dB' ? '' : ''
   if (labels.length === 1) return `${labels[0] ?? ''}${unitText}`
+  const units = [...new Set(curves.filter((c) => c.sort === sort).map((c) => c.unit))]
+  if (sort === 'number') return units.length === 1 && units[0] ? `value / ${units[0]}` : ''
   return sort === 'dB' ? 'magnitude in dB' : sort === 'angle' ? `angle${unitText}` : ''
 }
 

@@ -5,6 +5,7 @@ import type { PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
 import type { Theme } from '~/theme/tokens'
 import type { ShownSweep } from '#core/scene/curve'
+import type { UnitScale } from '#core/scene/unitScales'
 
 /** What the drawing of a plane needs; read anew for each frame. */
 export interface PlaneFrame {
@@ -25,6 +26,9 @@ export interface PlaneFrame {
   readonly places: Map<string, number>
   /** Under a moving hand: labels keep their places as far as they can. */
   readonly hurried?: boolean
+  /** The units whose values are on the plane, with their scales; the one in front has the grid. */
+  readonly scales?: readonly UnitScale[]
+  readonly front?: string
   /** A miniature: marks only. */
   readonly mini?: boolean
 }
@@ -34,6 +38,18 @@ export const SANS = "'Atkinson Hyperlegible Next Variable', system-ui, sans-seri
 
 export function hueColour(theme: Theme, ink: Ink): string {
   return theme.hues[ink.hue] ?? theme.ink
+}
+
+/** The scale of the unit in front. */
+export function frontScale({ scales, front }: Pick<PlaneFrame, 'scales' | 'front'>): UnitScale | null {
+  return scales?.find(({ key }) => key === front) ?? scales?.[0] ?? null
+}
+
+/** The view counted in the unit in front. */
+export function viewInFront(frame: Pick<PlaneFrame, 'view' | 'scales' | 'front'>): PlaneView {
+  const scale = frontScale(frame)?.scale ?? 1
+  const { re, im, perPixel } = frame.view
+  return scale === 1 ? frame.view : { re: re / scale, im: im / scale, perPixel: perPixel / scale }
 }
 
 /** Half a pixel off, so that a line of one pixel is sharp. */

@@ -4,8 +4,9 @@ import { niceStep, ticksBetween } from '#core/scene/ticks'
 import { boundsOf, toPixel } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
-import { line, SANS, SERIF, sharp, tickText } from './frame'
+import { frontScale, line, SANS, SERIF, sharp, tickText, viewInFront } from './frame'
 import type { PlaneFrame } from './frame'
+import { scaledPoint } from '#core/scene/unitScales'
 
 /** The ground of a plane: its grid, circles and axes with their numbers and names. */
 
@@ -17,7 +18,8 @@ export function gridStep(view: PlaneView): number {
   return niceStep(GRID_LEAST * view.perPixel)
 }
 
-export function drawGround(ctx: CanvasRenderingContext2D, frame: PlaneFrame): void {
+export function drawGround(ctx: CanvasRenderingContext2D, whole: PlaneFrame): void {
+  const frame = inFront(whole)
   const { view, size, theme, plate, mini } = frame
   const origin = toPixel(view, size, { re: 0, im: 0 })
   ctx.save()
@@ -37,7 +39,56 @@ export function drawGround(ctx: CanvasRenderingContext2D, frame: PlaneFrame): vo
     drawNumbers(ctx, frame, texts)
     drawAxisNames(ctx, frame, texts)
   }
+  if (!mini) drawScaleBars(ctx, whole)
   ctx.restore()
+}
+
+/** The same frame counted in the unit in front, its marks too: the grid and the numbers of the axes are its. */
+function inFront(frame: PlaneFrame): PlaneFrame {
+  const scale = frontScale(frame)
+  if (!scale) return frame
+  const view = viewInFront(frame)
+  const marks = scale.scale === 1 ? frame.marks : frame.marks.map((m) => ({ ...m, ...scaledPoint(m, 1 / scale.scale) }))
+  const named = (name: string): string => (scale.text === '' || name.includes('/') || name === '' ? name : `${name} / ${scale.text}`) // prettier-ignore
+  return { ...frame, view, marks, plate: { ...frame.plate, re: named(frame.plate.re), im: named(frame.plate.im) } }
+}
+
+/** About the width of a letter of a scale bar, how long a bar is at least, and the rows they stand in, in pixels. */
+const BAR_LEAST = 54
+const BAR_ROW = 22
+
+/** A bar for each unit where there are several: how long so much of it is. */
+function drawScaleBars(ctx: CanvasRenderingContext2D, frame: PlaneFrame): void {
+  const { scales = [], view, size, theme, conventions } = frame
+  if (scales.length < 2) return
+  const front = frontScale(frame)
+  ctx.font = `12.5px ${SANS}`
+  ctx.textAlign = 'left'
+  ctx.textBaseline = 'middle'
+  scales.forEach((scale, k) => {
+    const step = niceStep((BAR_LEAST * view.perPixel) / scale.scale)
+    const length = (step * scale.scale) / view.perPixel
+    const y = sharp(size.height - 14 - (scales.length - 1 - k) * BAR_ROW)
+    const text = `${tickText(step, conventions)} ${scale.text === '' ? '(plain numbers)' : scale.text}`
+    ctx.strokeStyle = theme.leaf
+    ctx.lineWidth = 5
+    ctx.lineJoin = 'round'
+    line(ctx, 12, y, 12 + length, y)
+    ctx.strokeText(text, 20 + length, y)
+    ctx.fillStyle = scale === front ? theme.ink : theme.quiet
+    ctx.strokeStyle = ctx.fillStyle
+    ctx.lineWidth = scale === front ? 2 : 1.2
+    line(ctx, 12, y, 12 + length, y)
+    line(ctx, 12, y - 4, 12, y + 4)
+    line(ctx, 12 + length, y - 4, 12 + length, y + 4)
+    ctx.fillText(text, 20 + length, y)
+  })
+}
+
+/** The room that the bars take. */
+function barBoxes({ scales = [], size }: PlaneFrame): readonly Box[] {
+  if (scales.length < 2) return []
+  return [{ left: 0, right: 190, top: size.height - 14 - scales.length * BAR_ROW, bottom: size.height }]
 }
 
 function drawSquares(ctx: CanvasRenderingContext2D, { view, size }: PlaneFrame): void {
@@ -132,7 +183,7 @@ interface AxisTexts {
 function axisTexts(frame: PlaneFrame, origin: Pixel): AxisTexts {
   const tips = tipBoxes(frame)
   const names = axisNamePlaces(frame.size, origin, frame.plate, tips)
-  const taken = [names.re, names.im, ...tips]
+  const taken = [names.re, names.im, ...tips, ...barBoxes(frame)]
   const clear = ({ box }: AxisNumber): boolean => !taken.some((other) => meet(box, other))
   const { re, im } = axisNumbers(frame)
   const numbers = { re: re.filter(clear), im: im.filter(clear) }
@@ -235,8 +286,9 @@ function drawAxisNames(ctx: CanvasRenderingContext2D, { theme, plate }: PlaneFra
 }
 
 /** Room that the numbers and names of the axes take. */
-export function takenByAxes(frame: PlaneFrame, origin: Pixel): Box[] {
-  if (!frame.plate.axes) return []
+export function takenByAxes(whole: PlaneFrame, origin: Pixel): Box[] {
+  if (!whole.plate.axes) return [...barBoxes(whole)]
+  const frame = inFront(whole)
   const { re, im, rays, names } = axisTexts(frame, origin)
-  return [names.re, names.im, ...[...re, ...im, ...rays].map((number) => number.box)]
+  return [...barBoxes(whole), names.re, names.im, ...[...re, ...im, ...rays].map((number) => number.box)]
 }

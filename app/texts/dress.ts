@@ -12,7 +12,7 @@ export function dressValue(text: string, letter: 'i' | 'j'): Piece[] {
     if (last && last.kind === kind && kind === 'plain') pieces[pieces.length - 1] = { kind, text: last.text + part }
     else if (part !== '') pieces.push({ kind, text: part })
   }
-  const pattern = /(∠)|e(-?\d+)|(\d|^|\s)([ij])(?![a-z])|(pi)|(-)/g
+  const pattern = /(∠)|e(-?\d+)|(\d|^|[\s(])([ij])(?![a-z])|(pi)|(-)/g
   let at = 0
   for (const match of text.matchAll(pattern)) {
     const [whole, angle, power, before, unit, pi, minus] = match

@@ -17,8 +17,9 @@ import type { LineView, PointView } from '#core/views/lineView'
 import type { AngleUnit } from '#core/values/convert'
 import type { Conventions } from '#core/format/conventions'
 import type { SweepRows } from '#core/kinds/sweep'
-import { pointAt } from '#core/values/sweeps'
-import type { Value } from '#core/values/types'
+import { pointIn } from '#core/quantities/through'
+import { bare } from '#core/values/quantity'
+import type { SweepValue, Value } from '#core/values/types'
 import { linksOf, termsOf } from '#core/scene/chain'
 import type { Link } from '#core/scene/chain'
 
@@ -329,17 +330,19 @@ export class EvaluatorService {
   }
 
   private sweepLines(): string[] {
-    return this.order.filter((id) => this.evaluator.result(id)?.evaluated.value?.kind === 'sweep')
+    return this.order.filter((id) => sweepIn(this.evaluator.result(id)?.evaluated.value ?? null) !== null)
   }
 
   /** The value of a sweep at the point that is read along. */
   private pointOf(id: string, value: Value | null, conventions: Conventions): PointView | null {
     const { along } = this.watched
-    if (!along || value?.kind !== 'sweep' || value.axis.name !== along.name) return null
+    const sweep = sweepIn(value)
+    if (!along || !value || sweep?.axis.name !== along.name) return null
     const { reading } = this
     if (reading?.kind === 'none') return null
     const between = reading?.values.get(id) ?? null
-    const point = between ?? pointAt(value, Math.min(reading?.index ?? along.index, value.count - 1))
+    const point = between ?? pointIn(value, Math.min(reading?.index ?? along.index, sweep.count - 1))
+    if (!point) return null
     const at = pointOf(point) ?? { re: point.kind === 'angle' ? point.radians : NaN, im: 0 }
     return { exact: reading === null || between !== null, readout: readout(point, conventions), ...at }
   }
@@ -367,4 +370,9 @@ export class EvaluatorService {
     })
     return linksOf(parts)
   }
+}
+
+function sweepIn(value: Value | null): SweepValue | null {
+  const inner = value && bare(value)
+  return inner?.kind === 'sweep' ? inner : null
 }

@@ -6,6 +6,9 @@ import * as C from '../numbers/complex'
 import type { Complex } from '../numbers/complex'
 import { sentence } from '../sentences/sentences'
 import { asMatrix, itemsOf } from '../values/matrices'
+import { factorNumber } from '../units/unit'
+import { pointIn } from '../quantities/through'
+import { bare } from '../values/quantity'
 import { pointAt } from '../values/sweeps'
 import type { SweepValue, Value } from '../values/types'
 import type { Enclosures } from './enclosures'
@@ -18,7 +21,7 @@ import type { EvaluationSettings } from './settings'
 /** What the lines are worth where a range has a certain value. */
 export interface PlaceReading {
   readonly kind: 'place'
-  /** The value of the range: a real number, or radians. */
+  /** The value of the range in its unit: a real number, or radians. */
   readonly x: number
   /** The point of the range that is nearest. */
   readonly index: number
@@ -67,15 +70,18 @@ export class PlaceReader {
       this.folio.update()
     }
     at(entry)
+    // A bare number is read in the unit of the range, as its numerals are.
+    const { unit } = range.axis
+    if (unit && this.folio.result(first.id)?.evaluated.value?.kind === 'number') at(`(${entry}) ${unit.text}`)
     const own = this.folio.result(first.id)?.evaluated
     if (own?.problem) return none(sentence(own.problem))
-    const x = placeOf(own?.value ?? null, range.of)
+    const x = placeOf(own?.value ? bare(own.value) : null, range.of)
     if (x === null) return none(range.of === 'angle' ? 'An angle is needed here.' : 'A real number is needed here.')
     const along = lines.filter(({ id }) => sweepOf(resultOf(id))?.axis.name === name)
     const values = new Map(along.map(({ id }) => [id, this.folio.result(id)?.evaluated.value ?? null]))
     const index = nearest(range.re, x)
     for (const k of new Set([0, Math.max(0, index - 1), Math.min(range.count - 1, index + 1)])) {
-      const point = copyText(pointAt(range, k), 'full', { ...DEFAULT_CONVENTIONS, angle: settings.angle, letter: settings.letter }) // prettier-ignore
+      const point = copyText(pointOf(resultOf(first.id), range, k), 'full', { ...DEFAULT_CONVENTIONS, angle: settings.angle, letter: settings.letter }) // prettier-ignore
       if (point === null) continue
       at(point)
       for (const { id } of along) {
@@ -84,7 +90,7 @@ export class PlaceReader {
         if (!sweep || !agree(there, pointAt(sweep, k))) values.set(id, null)
       }
     }
-    return { kind: 'place', x, index, values }
+    return { kind: 'place', x: unit ? x / factorNumber(unit) : x, index, values }
   }
 }
 
@@ -92,7 +98,14 @@ const none = (why: string): NoReading => ({ kind: 'none', why })
 
 function sweepOf(result: LineResult | null): SweepValue | null {
   const value = result?.evaluated.value
-  return value?.kind === 'sweep' ? value : null
+  const inner = value && bare(value)
+  return inner?.kind === 'sweep' ? inner : null
+}
+
+/** A point of a range with its unit. */
+function pointOf(result: LineResult | null, range: SweepValue, k: number): Value {
+  const value = result?.evaluated.value
+  return (value && pointIn(value, k)) ?? pointAt(range, k)
 }
 
 /** True of the line that keeps the range itself. */
@@ -114,8 +127,9 @@ function nearest(points: Float64Array, x: number): number {
   return found
 }
 
-function agree(a: Value | null, b: Value): boolean {
-  if (a === null) return isUndefined(b)
+function agree(found: Value | null, b: Value): boolean {
+  if (found === null) return isUndefined(b)
+  const a = bare(found)
   if (a.kind === 'angle' && b.kind === 'angle') return Math.abs(Math.sin((a.radians - b.radians) / 2)) <= AGREES
   const [x, y] = [partsOf(a), partsOf(b)]
   if (!x || !y) return equalValues(a, b) ?? false

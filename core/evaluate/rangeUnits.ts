@@ -22,7 +22,9 @@ export interface RangeParts {
 }
 
 export function rangeParts(node: Range, from: Value, to: Value, amount: Value | null): RangeParts | Failure {
-  const unit = unitOf(to) ?? unitOf(from) ?? coherentUnit(measureOf(to))
+  // Over decades the smaller unit of the beginning suits both ends: 10 Hz to 100 kHz.
+  const [near, far] = [unitOf(from), unitOf(to)]
+  const unit = (node.by === 'decade' ? (near ?? far) : (far ?? near)) ?? coherentUnit(measureOf(to))
   const last = to
   const first = lent(node.first, from, unit)
   if (first.kind === 'failure') return first

@@ -10,6 +10,8 @@ import { measureOf } from '../quantities/shape'
 import { measuresAlike } from '../quantities/sums'
 import { PLAIN } from '../units/measure'
 import { quantityWords } from '../units/named'
+import { inUnit } from '../quantities/attach'
+import { factorNumber } from '../units/unit'
 import { bare } from '../values/quantity'
 import type { FunctionDefinition } from './definition'
 import type { Measured } from './measures'
@@ -33,14 +35,31 @@ export const enclosureFunctions: readonly FunctionDefinition[] = [
   {
     name: 'enclosure',
     group: 'sweeps',
-    parameters: [{ name: 'name', kind: 'text' }],
-    summary: 'Measured data that is kept with the folio: a matrix, or its columns as parts that are sweeps.',
-    examples: [
-      { entry: 'enclosure("bulb.csv").I[2]', gives: '0.4', enclosed: BULB },
-      { entry: 'bulb.V/bulb.I', gives: '2 points, 10 … 15', before: ['bulb = enclosure("bulb.csv")'], enclosed: BULB },
-      { entry: 'enclosure("bulb.csv").V[1]', gives: '2', enclosed: BULB },
+    parameters: [
+      { name: 'name', kind: 'text' },
+      { name: 'as', kind: 'text' },
     ],
-    apply: (args, context) => context.enclosure(textAt(args, 0)),
+    optional: 1,
+    summary:
+      'Measured data that is kept with the folio: a matrix, or its columns as parts that are sweeps, with the units of the file; with "numbers" behind it without them.',
+    examples: [
+      { entry: 'enclosure("bulb.csv").I[2]', gives: '0.4 A', enclosed: BULB },
+      {
+        entry: 'bulb.V/bulb.I',
+        gives: '2 points, 10 … 15 Ω',
+        before: ['bulb = enclosure("bulb.csv")'],
+        enclosed: BULB,
+      },
+      { entry: 'enclosure("bulb.csv").V[1]', gives: '2 V', enclosed: BULB },
+      { entry: 'enclosure("bulb.csv", "numbers").V[1]', gives: '2', enclosed: BULB },
+    ],
+    apply: (args, context) => {
+      const value = context.enclosure(textAt(args, 0))
+      if (args.length < 2 || value.kind === 'failure') return value
+      return textAt(args, 1) === 'numbers'
+        ? withoutUnits(value)
+        : failure('domain', { name: 'enclosure', needs: '"numbers" or nothing as its second argument' })
+    },
   },
   {
     name: 'along',
@@ -93,6 +112,23 @@ function along(z: Value, f: Value, context: Context): Value | Failure {
   const outside = places.filter(({ share }) => Number.isNaN(share)).length
   if (outside > 0 && context.at) context.hint('along-outside', context.at, { points: outside })
   return interpolated(z, places, f.axis)
+}
+
+/** The numbers as the file has them. */
+function withoutUnits(value: Value): Value {
+  if (value.kind !== 'parts') return value
+  return { ...value, parts: new Map([...value.parts].map(([name, part]) => [name, columnAsWritten(part)])) }
+}
+
+function columnAsWritten(part: Value): Value {
+  const inner = part.kind === 'quantity' ? (part.unit ? inUnit(part.value, part.unit) : part.value) : part
+  if (inner.kind !== 'sweep') return inner
+  const { unit, ...axis } = inner.axis
+  if (!unit) return inner
+  // What is the parameter itself was counted in its unit with its numbers.
+  const own = inner.re === inner.axis.values
+  const factor = own ? 1 : factorNumber(unit)
+  return { ...inner, axis: { ...axis, values: factor === 1 ? axis.values : axis.values.map((x) => x / factor) } }
 }
 
 /** The points in the order of the parameter; those without one are left out. */

@@ -15,7 +15,7 @@ import { matrix } from './matrix'
 import { number } from './number'
 import { parts } from './parts'
 import { polynomial } from './polynomial'
-import { quantityKind } from './quantity'
+import { quantityKind, quantityRows, withoutPrefixes } from './quantity'
 import { sweep, sweepRows } from './sweep'
 import type { SweepRows } from './sweep'
 import { text } from './text'
@@ -36,7 +36,10 @@ const KINDS: { readonly [K in Kind]: KindOf<Extract<Value, { kind: K }>> } = {
   parts,
   check,
   function: functionKind,
-  quantity: quantityKind((value) => kindOf(value)),
+  quantity: quantityKind(
+    (value) => kindOf(value),
+    (to) => (to.conventions.style === 'prefix' ? new Writer(withoutPrefixes(to.conventions)) : to),
+  ),
 }
 
 export function kindOf(value: Value): KindOf<Value> {
@@ -106,6 +109,7 @@ export function exactness(value: Value, conventions: Conventions): Exactness | n
 
 /** Rows of the table of a sweep, from one on; `null` of other values. */
 export function tableRows(value: Value, from: number, wanted: number, conventions: Conventions): SweepRows | null {
+  if (value.kind === 'quantity') return quantityRows(value, from, wanted, new Writer(conventions))
   return value.kind === 'sweep' ? sweepRows(value, from, wanted, new Writer(conventions)) : null
 }
 

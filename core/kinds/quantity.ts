@@ -1,35 +1,46 @@
 import { inRows, rowsText, pmatrix } from '../format/arrays'
+import type { Conventions } from '../format/conventions'
 import type { Json } from '../format/json'
 import { isCompound } from '../format/parts'
 import type { Readout, Twin } from '../format/readout'
-import { inUnit } from '../quantities/attach'
+import { factorOf, inUnit } from '../quantities/attach'
+import type { Drawn } from '../scene/drawn'
+import type { InUnit } from '../scene/unitScales'
 import { entryUnits, shownUnit } from '../quantities/shown'
 import { shapeOf } from '../quantities/shape'
 import { ArrayMeasures } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
-import { Measure } from '../units/measure'
+import { Measure, PLAIN as PLAIN_MEASURE } from '../units/measure'
+import { coherentUnit } from '../units/named'
 import { unitLatex } from '../units/typeset'
 import type { Unit } from '../units/unit'
 import { asMatrix, itemAt } from '../values/matrices'
 import { bare, quantity as quantityOf } from '../values/quantity'
 import type { Bare, QuantityValue, Value } from '../values/types'
 import { csvText, PLAIN } from './kind'
+import { sweepRows } from './sweep'
+import type { SweepRows } from './sweep'
 import type { Fields, KindOf, Writing } from './kind'
 
 /** The kinds of the values that have units, which this kind asks for whatever it does not change. */
 type KindsOf = (value: Value) => KindOf<Value>
 
+/** The same writing in which prefixes stand at the units, not at the digits. */
+type Plainly = (to: Writing) => Writing
+
 /** Values with units: shown as their numbers in a unit, and the unit behind them. */
-export const quantityKind = (kindOf: KindsOf): KindOf<QuantityValue> => ({
+export const quantityKind = (kindOf: KindsOf, plainly: Plainly): KindOf<QuantityValue> => ({
   ...PLAIN,
   words: 'a value with a unit',
-  text: (value, to) => written(value, to, (inner) => to.text(inner)),
-  readout(value, to, name) {
+  text: (value, as) => written(value, plainly(as), (inner) => plainly(as).text(inner)),
+  readout(value, as, name) {
+    const to = plainly(as)
     const shown = inShown(value, to)
     if (shown) return withUnit(kindOf(shown.value).readout(shown.value, to, name), shown.unit)
     return entriesReadout(value, to, kindOf)
   },
-  fields(value, to): Fields {
+  fields(value, as): Fields {
+    const to = plainly(as)
     const shown = inShown(value, to)
     if (shown) return { ...to.fields(shown.value), ...(shown.unit.text === '' ? {} : { unit: shown.unit.text }) }
     const units = (entryUnits(value) ?? []).map((unit): Json => unit?.text ?? '')
@@ -37,14 +48,16 @@ export const quantityKind = (kindOf: KindsOf): KindOf<QuantityValue> => ({
     return { ...to.fields(value.value), units: value.value.kind === 'matrix' ? inRows(rows, cols, units) : units }
   },
   copies: {
-    shown: (value, to) => written(value, to, (inner) => to.text(inner)),
-    full: (value, to) => written(value, to, (inner) => to.full(inner)),
-    polar(value, to) {
+    shown: (value, as) => written(value, plainly(as), (inner) => plainly(as).text(inner)),
+    full: (value, as) => written(value, plainly(as), (inner) => plainly(as).full(inner)),
+    polar(value, as) {
+      const to = plainly(as)
       const shown = inShown(value, to)
       const text = shown && to.polar(shown.value)
       return text === null ? null : behind(text, shown?.unit ?? null)
     },
-    latex(value, to) {
+    latex(value, as) {
+      const to = plainly(as)
       const shown = inShown(value, to)
       if (!shown) return mixedLatex(value, to)
       const inner = to.latex(shown.value)
@@ -65,7 +78,7 @@ export const quantityKind = (kindOf: KindsOf): KindOf<QuantityValue> => ({
     },
   },
   exactness(value, conventions) {
-    const unit = shownUnit(value, conventions)
+    const unit = shownUnit(value, withoutPrefixes(conventions))
     const inner = unit ? inUnit(value.value, unit) : value.value
     return kindOf(inner).exactness(inner, conventions)
   },
@@ -85,18 +98,20 @@ export const quantityKind = (kindOf: KindsOf): KindOf<QuantityValue> => ({
   },
   real: (value) => (value.measure instanceof Measure && value.measure.dimension === NONE ? kindOf(value.value).real(value.value) : null), // prettier-ignore
   doubles: (value, of) => of(value.value),
-  drawn(value, role, to, shown) {
+  drawn(value, role, as, shown) {
+    const to = plainly(as)
     const inside = inShown(value, to)
     if (!inside) return null
     const drawn = kindOf(inside.value).drawn(inside.value, role, to, shown)
-    return drawn && { ...drawn, unit: inside.unit.text }
+    return drawn && coherent(drawn, inside.unit, value)
   },
   point: (value) => kindOf(value.value).point(value.value),
   curve(value) {
     const unit = shownUnit(value, WIDE)
     const inner = unit ? inUnit(value.value, unit) : value.value
     const data = kindOf(inner).curve(inner)
-    return data && { ...data, unit: unit?.text ?? '' }
+    if (!data || !unit || unit.text === '') return data
+    return { ...data, unit: unit.text, in: unitOfDrawing(unit, value) }
   },
   data(value, name) {
     const unit = shownUnit(value, WIDE)
@@ -108,6 +123,11 @@ export const quantityKind = (kindOf: KindsOf): KindOf<QuantityValue> => ({
     return { ...data, columns: data.columns.map((c, k) => (k === last ? { ...c, unit: c.unit || unit.text } : c)) }
   },
 })
+
+/** In the style with prefixes the unit has the prefix. */
+export function withoutPrefixes(conventions: Conventions): Conventions {
+  return conventions.style === 'prefix' ? { ...conventions, style: 'plain' } : conventions
+}
 
 /** Curves choose their prefix by all digits. */
 const WIDE = { angle: 'deg', letter: 'j', place: 'after', digits: 12, style: 'plain', exact: 'decimal', degrees: 'decimal' } as const // prettier-ignore
@@ -160,6 +180,25 @@ function entriesOf({ value, measure }: QuantityValue): readonly Value[] {
 function matrixItems(value: Bare): readonly Value[] {
   const matrix = asMatrix(value)
   return matrix ? Array.from({ length: matrix.rows * matrix.cols }, (_, k) => itemAt(matrix, k)) : []
+}
+
+/** What is drawn, its coordinates in coherent units and its texts with the unit. */
+function coherent(drawn: Drawn, unit: Unit, value: QuantityValue): Drawn {
+  if (unit.text === '') return drawn
+  const found = unitOfDrawing(unit, value)
+  const entries = drawn.entries.map((entry) => ({
+    ...entry,
+    re: entry.re * found.factor,
+    im: entry.im * found.factor,
+    rectangular: `${bracketed(entry.rectangular, unit)} ${unit.text}`,
+    polar: `${entry.polar} ${unit.text}`,
+  }))
+  return { ...drawn, entries, unit: found }
+}
+
+function unitOfDrawing(unit: Unit, { measure }: QuantityValue): InUnit {
+  const of = measure instanceof Measure ? measure : (measure.uniform ?? PLAIN_MEASURE)
+  return { key: of.dimension.key, text: coherentUnit(of).text, factor: factorOf(unit).re }
 }
 
 function bracketed(text: string, unit: Unit): string {
@@ -245,6 +284,13 @@ function sameMeasure(a: QuantityValue, b: QuantityValue): boolean {
 function sameUnknowns({ unknowns: x }: QuantityValue, { unknowns: y }: QuantityValue): boolean {
   if (x === y) return true
   return x !== null && y !== null && x.size === y.size && [...x].every(([name, of]) => y.get(name) === of)
+}
+
+/** Rows of the table of a sweep, in the unit that it is shown in. */
+export function quantityRows(value: QuantityValue, from: number, wanted: number, to: Writing): SweepRows | null {
+  const shown = inShown(value, to)
+  if (!shown || shown.value.kind !== 'sweep') return null
+  return { ...sweepRows(shown.value, from, wanted, to), unit: shown.unit.text }
 }
 
 /** What is taken out of an array, with what it measures. */

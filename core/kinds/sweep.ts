@@ -9,6 +9,7 @@ import { sweepData } from '../scene/sweepData'
 import { real, vector } from '../values/make'
 import { angleSweep, pickPoints, pointAt, pointsOf, sameAxis, sameNumbers } from '../values/sweeps'
 import type { SweepValue, Value } from '../values/types'
+import { factorNumber } from '../units/unit'
 import { angleHead, csvNumber, csvText, PLAIN } from './kind'
 import type { Copies, Fields, KindOf, Writing } from './kind'
 import { doublesOfAll } from './weight'
@@ -142,11 +143,12 @@ function table(value: SweepValue, to: Writing): string {
   const { conventions } = to
   const { axis, re, im, count } = value
   const own = axis.values === re
-  const parameter = own ? [] : [axis.name ?? 'parameter']
+  const parameter = own ? [] : [`${axis.name ?? 'parameter'}${axis.unit ? ` / ${axis.unit.text}` : ''}`]
+  const factor = axis.unit ? factorNumber(axis.unit) : 1
   const heads = value.of === 'angle' ? [angleHead(conventions)] : value.complex ? ['re', 'im', 'magnitude', angleHead(conventions)] : ['value'] // prettier-ignore
   const rows = [[...parameter, ...heads].join(',')]
   for (let k = 0; k < count; k += 1) {
-    const x = axis.values[k] ?? NaN
+    const x = (axis.values[k] ?? NaN) / factor
     const cells = own ? [] : [csvNumber(axis.angle ? inUnit(x, conventions) : x)]
     const [a, b] = [re[k] ?? NaN, im?.[k] ?? 0]
     if (value.of === 'other') cells.push(to.record(pointAt(value, k), false))
@@ -163,6 +165,9 @@ function table(value: SweepValue, to: Writing): string {
 export interface SweepRows {
   readonly count: number
   readonly along: string | null
+  /** The units of the parameter and of the values; left out of plain numbers. */
+  readonly alongUnit?: string
+  readonly unit?: string
   readonly complex: boolean
   readonly from: number
   readonly rows: readonly { readonly parameter: string | null; readonly value: string | Twin }[]
@@ -172,16 +177,18 @@ export function sweepRows(value: SweepValue, from: number, wanted: number, to: W
   const { axis, count, complex } = value
   const floor = noiseFloor(value)
   const own = axis.values === value.re
+  const factor = axis.unit ? factorNumber(axis.unit) : 1
   const angles = axis.angle ? angleSweep(axis, axis.values) : null
   const parameter = (k: number): string | null => {
     if (own) return null
-    return angles ? to.text(pointAt(angles, k)) : formatNumber(real(axis.values[k] ?? NaN), to.conventions)
+    return angles ? to.text(pointAt(angles, k)) : formatNumber(real((axis.values[k] ?? NaN) / factor), to.conventions)
   }
   const rows = Array.from({ length: Math.max(0, Math.min(wanted, count - from)) }, (_, k) => ({
     parameter: parameter(from + k),
     value: pointText(value, from + k, to, floor),
   }))
-  return { count, along: own ? null : axis.name, complex, from, rows }
+  const unit = axis.unit && !own ? { alongUnit: axis.unit.text } : {}
+  return { count, along: own ? null : axis.name, ...unit, complex, from, rows }
 }
 
 /** A table of the parameter and the values. */
@@ -190,8 +197,10 @@ function tableOf(value: SweepValue, name: string): Data | null {
   if (!column) return null
   const { axis, count } = value
   const own = axis.values === value.re
-  const unit = axis.angle ? 'rad' : ''
-  const parameter: Column = { name: axis.name ?? 'parameter', unit, order: 1, re: axis.values, im: null }
+  const unit = axis.angle ? 'rad' : (axis.unit?.text ?? '')
+  const factor = axis.unit ? factorNumber(axis.unit) : 1
+  const re = factor === 1 ? axis.values : axis.values.map((x) => x / factor)
+  const parameter: Column = { name: axis.name ?? 'parameter', unit, order: 1, re, im: null }
   return { kind: 'table', rows: count, columns: own ? [column] : [parameter, column], parameter: own ? -1 : 0 }
 }
 

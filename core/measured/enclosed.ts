@@ -1,6 +1,9 @@
 import { EXACT_MOST, fromDense, matrixOf } from '../values/matrices'
 import { angleSweep, madeSweep, numberSweep } from '../values/sweeps'
 import { wholeNumber } from '../values/make'
+import { factorNumber, parsed } from '../units/unit'
+import type { Unit } from '../units/unit'
+import { bare, quantity } from '../values/quantity'
 import type { Axis, PartsValue, Value } from '../values/types'
 import { partNames } from './partNames'
 import type { Column, Data, DataMatrix, DataTable } from './data'
@@ -22,12 +25,14 @@ function tableValue(of: string, { columns, rows, parameter }: DataTable): PartsV
   const names = partNames(columns)
   const own = columns[parameter]
   const along = own && own.order === 1 && own.im === null ? own : null
-  const values = along ? inRadians(along) : Float64Array.from({ length: rows }, (_, k) => k + 1)
+  const unit = along && unitIn(along)
+  const values = along ? coherent(along, unit) : Float64Array.from({ length: rows }, (_, k) => k + 1)
   const axis: Axis = {
     values,
     name: along ? (names[parameter] ?? null) : null,
     angle: along !== null && isAngle(along),
     decades: goesByDecades(values),
+    ...(unit ? { unit } : {}),
   }
   const parts = new Map<string, Value>()
   columns.forEach((column, k) => parts.set(names[k] ?? '', columnValue(column, column === along ? values : null, axis)))
@@ -40,7 +45,26 @@ function inRadians(column: Column): Float64Array {
   return isAngle(column) && column.unit === '°' ? column.re.map((x) => (x / 180) * Math.PI) : column.re
 }
 
+/** The unit of a column, where it is one of ours; angles are a kind of their own. */
+function unitIn(column: Column): Unit | null {
+  return column.unit === '' || isAngle(column) ? null : parsed(column.unit)
+}
+
+/** The numbers of a column in coherent units; angles in radians. */
+function coherent(column: Column, unit: Unit | null): Float64Array {
+  const factor = unit ? factorNumber(unit) : 1
+  return factor === 1 ? inRadians(column) : column.re.map((x) => x * factor)
+}
+
 function columnValue(column: Column, values: Float64Array | null, axis: Axis): Value {
+  const unit = unitIn(column)
+  if (!unit) return plainColumn(column, values, axis)
+  const factor = factorNumber(unit)
+  const scaled = factor === 1 ? column : { ...column, re: coherent(column, unit), im: column.im && column.im.map((x) => x * factor) } // prettier-ignore
+  return quantity(bare(plainColumn(scaled, values, axis)), unit.measure, { unit, asWritten: true })
+}
+
+function plainColumn(column: Column, values: Float64Array | null, axis: Axis): Value {
   const { re, im, order } = column
   if (order === 1) {
     if (isAngle(column)) return angleSweep(axis, values ?? inRadians(column))

@@ -28,9 +28,17 @@ export function findLiteral(
   // vec(22∠45°) moves as the number in it.
   const [only] = body.type === 'apply' && body.builtIn && body.name === 'vec' && !body.raised ? body.args : []
   if (only) return findLiteral(source, statement, only, unit)
+  // The number in front of a unit; its brackets stay.
+  if (body.type === 'united') {
+    const inner = unbracketed(body.operand)
+    const form = literalForm(source, inner, unit)
+    return form ? { from: inner.from, to: inner.to, form } : null
+  }
   const form = literalForm(source, body, unit)
   return form ? { from: body.from, to: body.to, form } : null
 }
+
+const unbracketed = (node: Node): Node => (node.type === 'group' ? unbracketed(node.inner) : node)
 
 function literalForm(source: string, node: Node, unit: 'deg' | 'rad'): LiteralForm | null {
   if (node.type === 'group') return literalForm(source, node.inner, unit)

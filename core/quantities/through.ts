@@ -5,7 +5,7 @@ import { quantityWords } from '../units/named'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { bare, quantity } from '../values/quantity'
-import { angleSweep } from '../values/sweeps'
+import { angleSweep, pointAt } from '../values/sweeps'
 import type { Bare, QuantityValue, Value } from '../values/types'
 import type { Measures } from './shape'
 
@@ -58,6 +58,14 @@ export function throughQuantity(
   if (found.kind === 'failure') return found
   const { unit, asWritten, unknowns } = value
   return quantity(bare(found), measured(value.measure), { unit, asWritten, unknowns })
+}
+
+/** The value of a sweep at a point, counted from 0, with its unit; `null` of what is no sweep. */
+export function pointIn(value: Value, k: number): Value | null {
+  const sweep = bare(value)
+  if (sweep.kind !== 'sweep') return null
+  const point = pointAt(sweep, k)
+  return value.kind === 'quantity' ? quantity(bare(point), value.measure, { unit: value.unit, asWritten: value.asWritten }) : point // prettier-ignore
 }
 
 /** The number of what measures nothing, for whatever takes plain numbers only; `null` of real quantities. */

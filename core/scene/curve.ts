@@ -1,5 +1,6 @@
 import type { Complex } from '../numbers/complex'
 import type { Ink } from './scene'
+import type { InUnit } from './unitScales'
 
 /** Curves of sweeps: what of a value is drawn over what, thinned to what a picture can show. */
 
@@ -22,9 +23,11 @@ export interface SweepData {
   readonly of: 'number' | 'angle'
   readonly re: Float64Array
   readonly im: Float64Array | null
-  /** The units that the values, and what they run along, are in; left out of plain numbers. */
+  /** The units that the values, and what they run along, are written in; left out of plain numbers. */
   readonly unit?: string
   readonly xUnit?: string
+  /** The unit of the values as planes need it. */
+  readonly in?: InUnit
 }
 
 /** A sweep as a plate draws it, as a curve or as a locus: with its name and dress. */

@@ -5,6 +5,7 @@ import * as C from '../numbers/complex'
 import { fromComponents } from '../values/make'
 import type { NumberValue, Value, VectorValue } from '../values/types'
 import type { Role } from './scene'
+import type { InUnit } from './unitScales'
 
 /** What of a value stands on a plane, with the texts of both forms. Plain data that crosses threads. */
 export interface Drawn {
@@ -15,8 +16,8 @@ export interface Drawn {
   readonly entries: readonly DrawnEntry[]
   /** True for a sweep of complex numbers: its locus is drawn from its points. */
   readonly locus?: boolean
-  /** The unit that its coordinates are in; left out of plain numbers. */
-  readonly unit?: string
+  /** The unit of what is drawn, its coordinates being coherent; left out of plain numbers. */
+  readonly unit?: InUnit
 }
 
 export interface DrawnEntry extends C.Complex {

@@ -2,6 +2,8 @@ import type { Complex } from '../numbers/complex'
 import type { Link } from './chain'
 import type { Drawn } from './drawn'
 import type { Ink, PlaneMark, Role } from './scene'
+import { scaledPoint } from './unitScales'
+import type { InUnit } from './unitScales'
 
 /** From the values on a plate to its marks. */
 
@@ -13,10 +15,13 @@ export interface ShownValue {
   readonly role: Role | undefined
   readonly labelled: boolean
   readonly draggable: boolean
+  /** The unit of what is drawn, and its scale on the plane. */
+  readonly unit: InUnit
+  readonly scale: number
 }
 
 export function marksOf(values: readonly ShownValue[]): PlaneMark[] {
-  return values.flatMap(({ line, name, drawn, ink, role, labelled, draggable }) =>
+  return values.flatMap(({ line, name, drawn, ink, role, labelled, draggable, unit, scale }) =>
     drawn.entries.map((entry): PlaneMark => ({
       id: entry.index === null ? line : `${line}.${entry.index}`,
       line,
@@ -25,8 +30,9 @@ export function marksOf(values: readonly ShownValue[]): PlaneMark[] {
       ink,
       labelled,
       draggable: draggable && entry.index === null,
-      re: entry.re,
-      im: entry.im,
+      ...scaledPoint(entry, scale),
+      scale: scale * unit.factor,
+      unit: unit.key,
       rectangular: entry.rectangular,
       polar: entry.polar,
     })),

@@ -11,6 +11,7 @@ import { chainMarks, marksOf } from './marks'
 import { measure } from './measure'
 import { inkOf } from './scene'
 import { fitRange, boundsOf } from './view'
+import { NO_UNIT } from './unitScales'
 import { drawnName } from './name'
 
 const finite = fc.double({ min: -1e6, max: 1e6, noNaN: true })
@@ -218,6 +219,8 @@ test('marks of a vector have its dress and each its own name', () => {
       role: undefined,
       labelled: true,
       draggable: true,
+      unit: NO_UNIT,
+      scale: 1,
     },
   ])
   expect(marks.map((m) => [m.id, m.label, m.role, m.ink.hue, m.draggable])).toEqual([

@@ -41,6 +41,10 @@ export interface PlaneMark extends Complex {
   readonly polar: string
   /** Where an arrow begins, in plane units; the origin where nothing is said. */
   readonly tail?: Complex
+  /** Plane units for one of the units that its line is written in; 1 of plain numbers. */
+  readonly scale?: number
+  /** Which unit it is of, where values of several stand on the plane. */
+  readonly unit?: string
   /** A term of a chain or a point of a sweep: drawn lighter, and not the value of a line itself. */
   readonly term?: boolean
 }

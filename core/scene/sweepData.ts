@@ -1,4 +1,5 @@
 import type { SweepValue } from '../values/types'
+import { factorNumber } from '../units/unit'
 import type { SweepData } from './curve'
 
 /** Most points of a sweep that the page gets; of longer ones it gets lows and highs. */
@@ -8,11 +9,15 @@ const TOLD_MOST = 200_000
 export function sweepData(value: SweepValue): SweepData | null {
   if (value.of === 'other') return null
   const { axis, re, im, count } = value
-  const common = { along: axis.name, turns: axis.angle, decades: axis.decades, of: value.of }
-  if (count <= TOLD_MOST) return { ...common, x: axis.values, re, im: value.complex ? im : null }
+  const own = re === axis.values
+  const xFactor = axis.unit && !own ? factorNumber(axis.unit) : 1
+  const unit = axis.unit ? { xUnit: axis.unit.text } : {}
+  const along = (xs: Float64Array): Float64Array => (xFactor === 1 ? xs : xs.map((x) => x / xFactor))
+  const common = { ...unit, along: axis.name, turns: axis.angle, decades: axis.decades, of: value.of }
+  if (count <= TOLD_MOST) return { ...common, x: along(axis.values), re, im: value.complex ? im : null }
   const places = extremePlaces(re, im, count)
   const pick = (list: Float64Array): Float64Array => Float64Array.from(places, (k) => list[k] ?? NaN)
-  return { ...common, x: pick(axis.values), re: pick(re), im: im && pick(im) }
+  return { ...common, x: along(pick(axis.values)), re: pick(re), im: im && pick(im) }
 }
 
 function extremePlaces(re: Float64Array, im: Float64Array | null, count: number): number[] {

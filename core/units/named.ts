@@ -45,6 +45,11 @@ const composed = new Map<Dimension, Unit>()
 function inBaseUnits(dimension: Dimension): Unit {
   const found = composed.get(dimension)
   if (found) return found
+  const power = powerOfNamed(dimension)
+  if (power) {
+    composed.set(dimension, power)
+    return power
+  }
   const parts = BASE.flatMap((base, k) => {
     const symbol = unitSymbol(base)
     const power = dimension.powers[k]
@@ -54,6 +59,19 @@ function inBaseUnits(dimension: Dimension): Unit {
   if (!made) throw new Error('powers of base units have no factor')
   composed.set(dimension, made)
   return made
+}
+
+/** Squares and higher powers of the units that have names: `Ω³`, `V²`. */
+function powerOfNamed(dimension: Dimension): Unit | null {
+  for (const text of ['V', 'A', 'Ω', 'S', 'N', 'F', 'H', 'W']) {
+    const one = unit(text)
+    for (const exponent of [2, 3, 4, 5, 6, -1, -2]) {
+      const [part] = one.parts
+      if (part && one.measure.dimension.to(Q.whole(exponent)) === dimension)
+        return unitOf([{ unit: part.unit, power: Q.whole(exponent) }])
+    }
+  }
+  return null
 }
 
 /** What a dimension is called in a sentence: `a voltage`; of others, their unit. */

@@ -136,6 +136,9 @@ export function takesPrefix({ parts }: Unit): boolean {
   return first !== undefined && first.power.n === 1 && first.power.d === 1 && !UNPREFIXED.has(first.unit.stem)
 }
 
+/** How many coherent SI units a unit is, as a double. */
+export const factorNumber = ({ factor, ofPi }: Unit): number => Q.toNumber(factor) * (ofPi ? Math.PI : 1)
+
 /** The exponent of the prefix that a unit carries on its first symbol. */
 export const prefixOf = ({ parts }: Unit): number => parts[0]?.unit.prefix ?? 0
 

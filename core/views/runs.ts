@@ -14,6 +14,7 @@ import { operateOn } from '../operators/operate'
 import { sentence } from '../sentences/sentences'
 import { failure } from '../values/failure'
 import { sameNumbers } from '../values/sweeps'
+import { bare } from '../values/quantity'
 import type { Value } from '../values/types'
 
 /** Runs: the folio reckoned anew under each set of values, and what that changes. */
@@ -172,8 +173,8 @@ function watchedCell(
 function differenceOf(value: Value, other: Value, settings: EvaluationSettings & Conventions): Value | null {
   if (value.kind === 'text' || value.kind === 'truth' || value.kind === 'check') return null
   // Points of other places have no difference, though they are as many.
-  if (value.kind === 'sweep' && other.kind === 'sweep' && !sameNumbers(value.axis.values, other.axis.values))
-    return null
+  const [one, two] = [bare(value), bare(other)]
+  if (one.kind === 'sweep' && two.kind === 'sweep' && !sameNumbers(one.axis.values, two.axis.values)) return null
   const term = hole(0, 0)
   const notes = {
     angleUnit: settings.angle,
@@ -189,7 +190,8 @@ function differenceOf(value: Value, other: Value, settings: EvaluationSettings &
   return found.kind === 'failure' || (found.kind === 'number' && !C.isFinite(found)) ? null : found
 }
 
-function figuresOf(value: Value): Figures | null {
+function figuresOf(of: Value): Figures | null {
+  const value = bare(of)
   if (value.kind === 'angle') return { kind: 'angle', re: value.radians, im: 0 }
   if (value.kind !== 'number') return null
   return { kind: value.complex || value.im !== 0 ? 'complex' : 'real', re: value.re, im: value.im }

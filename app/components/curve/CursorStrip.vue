@@ -24,7 +24,15 @@ const results = useResultsStore()
 const here = computed(() => props.cursor ?? props.along)
 const number = (x: number): string => formatReal(x, folio.conventions)
 const unit = (curve: Curve): string =>
-  curve.sort === 'dB' ? ' dB' : curve.sort === 'angle' ? (folio.conventions.angle === 'deg' ? '°' : ' rad') : ''
+  curve.unit !== ''
+    ? ` ${curve.unit}`
+    : curve.sort === 'dB'
+      ? ' dB'
+      : curve.sort === 'angle'
+        ? folio.conventions.angle === 'deg'
+          ? '°'
+          : ' rad'
+        : ''
 
 function heightAt(curve: Curve, x: number | null): number | null {
   return x === null ? null : (curve.y[nearestIndex(curve.x, x, props.log)] ?? null)
@@ -36,7 +44,16 @@ function heightHere(curve: Curve): { readonly height: number | null; readonly ex
   const at = readHere.value ? results.views.get(curve.line)?.at : null
   if (!at || beside === null) return { height: beside, exact: !readHere.value }
   const of = curve.angles ? 'angle' : 'number'
-  return { height: heightOf(at, of, curve.part, folio.conventions.angle, beside), exact: at.exact }
+  return {
+    height: heightOf(
+      { re: at.re / curve.perUnit, im: at.im / curve.perUnit },
+      of,
+      curve.part,
+      folio.conventions.angle,
+      beside,
+    ),
+    exact: at.exact,
+  }
 }
 const places = computed(() => [...new Set(props.curves.flatMap((curve) => curve.along ?? []))])
 const rows = computed(() =>

@@ -52,7 +52,9 @@ const along = computed(() => {
   if (at.entry === null) return curve.x[at.index] ?? null
   const { placed } = results
   if (!placed || placed.problem !== null) return null
-  const x = over.value ? (results.views.get(props.plate.over ?? '')?.at?.re ?? NaN) : placed.x
+  const x = over.value
+    ? (results.views.get(props.plate.over ?? '')?.at?.re ?? NaN) / (over.value.data.in?.factor ?? 1)
+    : placed.x
   return Number.isFinite(x) ? (curve.turns && folio.conventions.angle === 'deg' ? (x * 180) / Math.PI : x) : null
 })
 

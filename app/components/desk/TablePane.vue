@@ -73,6 +73,8 @@ const shown = computed(() => {
     return row ? [{ index, ...row }] : []
   })
 })
+/** A quantity with its unit, as the head of a column (ISO 80000-1, 7.1.4). */
+const quotient = (name: string, unit: string | undefined): string => (unit ? `${name} / ${unit}` : name)
 const isTwin = (value: string | Twin): value is Twin => typeof value !== 'string'
 /** The columns in sight with their decimal marks in a line. */
 const columns = computed(() => {
@@ -141,9 +143,9 @@ function key(event: KeyboardEvent): void {
               <tr>
                 <th scope="col">№</th>
                 <th v-if="found?.along !== undefined && shown[0]?.parameter !== null" scope="col">
-                  {{ found?.along ?? 'parameter' }}
+                  {{ quotient(found?.along ?? 'parameter', found?.alongUnit) }}
                 </th>
-                <th scope="col">{{ view?.name ?? 'value' }}</th>
+                <th scope="col">{{ quotient(view?.name ?? 'value', found?.unit) }}</th>
                 <th v-if="readout.complex" scope="col">polar</th>
               </tr>
             </thead>

@@ -2,14 +2,18 @@
 import { mdiClose, mdiSwapHorizontal, mdiTableRowPlusAfter } from '@mdi/js'
 import { computed } from 'vue'
 import { formatAngle } from '#core/format/parts'
+import type { Complex } from '#core/numbers/complex'
 import { measure } from '#core/scene/measure'
+import { scaledPoint } from '#core/scene/unitScales'
+import type { UnitScale } from '#core/scene/unitScales'
+import { twinIn } from '#core/views/twinIn'
 import type { PlaneMark } from '#core/scene/scene'
 import { angleOf, complexNumber, real } from '#core/values/make'
 import { useFolioStore } from '~/stores/folio'
 import { formatNumber, formatPolar, formatRectangular } from '#core/format/number'
 
 /** What two picked values say of each other, and each of it as a line of the ledger. */
-const props = defineProps<{ marks: readonly PlaneMark[] }>()
+const props = defineProps<{ marks: readonly PlaneMark[]; scales: readonly UnitScale[] }>()
 const emit = defineEmits<{ close: []; swap: [] }>()
 const folio = useFolioStore()
 
@@ -26,6 +30,11 @@ const pair = computed(() => {
   return from && to ? { from, to } : null
 })
 
+/** A mark counted in its own unit; what that unit is. */
+const scaleOf = (mark: PlaneMark): UnitScale | undefined => props.scales.find(({ key }) => key === (mark.unit ?? ''))
+const inOwn = (mark: PlaneMark): Complex => scaledPoint(mark, 1 / (scaleOf(mark)?.scale ?? 1))
+const textOf = (mark: PlaneMark): string => scaleOf(mark)?.text ?? ''
+
 /** Two components are a vector of the ledger, not a complex number. */
 const isVector = (mark: PlaneMark): boolean => mark.rectangular.startsWith('[')
 
@@ -33,26 +42,28 @@ const rows = computed<readonly Row[]>(() => {
   if (!pair.value) return []
   const { from, to } = pair.value
   const [a, b] = [from.label, to.label]
-  const found = measure(from, to)
+  const found = measure(inOwn(from), inOwn(to))
+  // Values of two units have an angle between them, and no difference.
+  const alike = (from.unit ?? '') === (to.unit ?? '')
   const { conventions } = folio
   const both = isVector(from) && isVector(to)
   const one = isVector(from) || isVector(to)
-  const difference = complexNumber(found.difference)
-  const list: Row[] = [
-    {
-      label: `${b} − ${a}`,
-      text: formatRectangular(difference, conventions),
-      also: formatPolar(difference, conventions),
-      source: both || !one ? `${b} - ${a}` : null,
-    },
-    {
-      label: 'distance',
-      text: formatNumber(real(found.distance), conventions),
-      also: '',
-      source: both ? `dist(${a}, ${b})` : one ? null : `|${b} - ${a}|`,
-    },
-  ]
-  if (found.ratio) {
+  const list: Row[] = []
+  if (alike) {
+    const text = textOf(from)
+    const { rectangular, polar } = twinIn(found.difference, text, conventions)
+    const { rectangular: size } = twinIn({ re: found.distance, im: 0 }, text, conventions)
+    list.push(
+      { label: `${b} − ${a}`, text: rectangular, also: polar, source: both || !one ? `${b} - ${a}` : null },
+      {
+        label: 'distance',
+        text: text === '' ? formatNumber(real(found.distance), conventions) : size.replace(/^\((.*?) [+-] .*\)/, '$1'),
+        also: '',
+        source: both ? `dist(${a}, ${b})` : one ? null : `|${b} - ${a}|`,
+      },
+    )
+  }
+  if (found.ratio && alike) {
     const ratio = complexNumber(found.ratio)
     list.push({
       label: `${b} / ${a}`,

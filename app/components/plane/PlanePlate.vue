@@ -14,6 +14,7 @@ import { usePlateFiles } from '~/composables/plateFiles'
 import { usePlateMarks } from '~/composables/plateMarks'
 import { useRefusedMark } from '~/composables/refusedMark'
 import { Chart, withoutCurves } from '~/drawing/charts'
+import { frontScale, viewInFront } from '~/drawing/frame'
 import type { PlaneFrame } from '~/drawing/frame'
 import { gridStep } from '~/drawing/ground'
 import { boxOf, isCoarseLocus } from '~/drawing/locus'
@@ -36,7 +37,7 @@ const picture = ref<{ readonly canvas: HTMLCanvasElement | null } | null>(null)
 const canvas = computed(() => picture.value?.canvas ?? null)
 const tableOpen = ref(false)
 const theme = computed(() => THEMES[preferences.theme])
-const { marks, loci } = usePlateMarks(computed(() => props.plate))
+const { marks, loci, scales, front } = usePlateMarks(computed(() => props.plate))
 const plane = usePlaneView(
   () => props.plate,
   () => [...marks.value, ...loci.value.flatMap(boxOf)],
@@ -55,6 +56,8 @@ function frame(): PlaneFrame {
     size: size.value,
     marks: marks.value,
     loci: loci.value,
+    scales: scales.value,
+    front: front.value,
     theme: theme.value,
     active: active.value,
     picked: picked.value,
@@ -103,7 +106,9 @@ const pointer = usePlanePointer({
   size,
   marks,
   way: () => plates.way,
-  step: () => gridStep(view.value),
+  step: () =>
+    gridStep(viewInFront({ view: view.value, scales: scales.value, front: front.value })) *
+    (frontScale({ scales: scales.value, front: front.value })?.scale ?? 1),
   pan: plane.pan,
   zoom,
   grasp(line) {
@@ -169,7 +174,7 @@ watch(
   () => props.plate.range,
   () => fit(),
 )
-watch([view, loci, theme, active, picked, () => props.plate, () => folio.conventions], redraw)
+watch([view, loci, scales, front, theme, active, picked, () => props.plate, () => folio.conventions], redraw)
 
 // Files.
 
@@ -328,7 +333,7 @@ const summary = computed(() => planeSummary(settled.value, loci.value))
     <template #below>
       <LazyPlaceField v-for="place in locusPlaces" :key="place" :name="place" />
       <CoarseNote v-if="coarseLocus" :along="coarseLocus.data.along" />
-      <MeasureStrip v-if="measuring" :marks="pickedMarks" @close="toggleMeasure" @swap="swap" />
+      <MeasureStrip v-if="measuring" :marks="pickedMarks" :scales="scales" @close="toggleMeasure" @swap="swap" />
       <PlaneTable :marks="settled" :open="tableOpen" :number="number" />
     </template>
     <template v-if="plates.setting" #settings>
