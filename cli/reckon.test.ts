@@ -130,7 +130,7 @@ describe('files of data', () => {
     expect(to('markdown').out).toContain('**(5)** ` 1 + `\\\n**Error:**')
     expect(to('latex').out).toContain('\\begin{document}')
     expect(to('lines').out).toBe(lines)
-    expect(JSON.parse(to('folio').out)).toMatchObject({ version: 2, lines: lines.trimEnd().split('\n').map((source) => ({ source })) }) // prettier-ignore
+    expect(JSON.parse(to('folio').out)).toMatchObject({ version: 3, lines: lines.trimEnd().split('\n').map((source) => ({ source })) }) // prettier-ignore
     expect(to('csv', '--name', 'none')).toMatchObject({ status: 2, err: 'No line keeps the name none, or it is in error.\n' }) // prettier-ignore
     expect(to('mtx', '--name', 'k')).toMatchObject({ status: 2, err: 'k cannot be written as mtx, which takes a matrix or a vector.\n' }) // prettier-ignore
   })

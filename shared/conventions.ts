@@ -9,10 +9,16 @@ const choices = {
   style: z.enum(['plain', 'scientific', 'engineering', 'prefix']),
   exact: z.enum(['decimal', 'fraction', 'mixed']),
   degrees: z.enum(['decimal', 'minutes']),
+  spaced: z.enum(['product', 'unit']),
 }
 
 /** The conventions of a folio, as they cross the wire; a choice younger than the folio has its default. */
-export const conventionsSchema = z.strictObject({ ...choices, degrees: or(choices.degrees, 'decimal') })
+export const conventionsSchema = z.strictObject({
+  ...choices,
+  degrees: or(choices.degrees, 'decimal'),
+  // Before there were units every word behind a number was a factor.
+  spaced: or(choices.spaced, 'product'),
+})
 
 export type ConventionsData = z.infer<typeof conventionsSchema>
 

@@ -7,7 +7,9 @@ import type { FolioFile } from './folio'
 /** Folios as files: JSON with a version, that programs older than the file can refuse by its number. */
 
 /** Raised when a file of today would be misread by a program of yesterday. */
-export const FOLIO_FILE_VERSION = 2
+export const FOLIO_FILE_VERSION = 3
+/** The first version in which a word behind a number and a blank can be a unit. */
+const WITH_UNITS = 3
 
 export interface ReadFolioFile {
   readonly kind: 'folio'
@@ -26,9 +28,15 @@ export function readFolioFile(text: string): ReadFolioFile | Fault {
   if (typeof version === 'number' && version > FOLIO_FILE_VERSION)
     return fault('folio-newer', { version, knows: FOLIO_FILE_VERSION })
   const parsed = folioFileSchema.safeParse(data)
-  if (parsed.success) return { kind: 'folio', file: parsed.data }
+  const older = typeof version !== 'number' || version < WITH_UNITS
+  if (parsed.success) return { kind: 'folio', file: older ? beforeUnits(parsed.data) : parsed.data }
   const [issue] = parsed.error.issues
   return fault('folio-form', { where: issue?.path.join('.') ?? '', why: issue?.message ?? 'its form is wrong' })
+}
+
+/** An older file: its products are written out when the folio is opened. */
+function beforeUnits(file: FolioFile): FolioFile {
+  return { ...file, conventions: { spaced: 'product', ...file.conventions } }
 }
 
 /** The text of a folio file. */

@@ -18,7 +18,7 @@ jest.mock('./results', () => ({
 
 const served: Folio = {
   id: 'folio-01', title: 'Test', revision: 0, createdAt: '', changedAt: '2026-01-01T00:00:00Z', binnedAt: null, plates: [], enclosures: [], head: NO_HEAD, sets: [],
-  conventions: { angle: 'deg', letter: 'j', place: 'after', digits: 5, style: 'plain', exact: 'decimal', degrees: 'decimal' },
+  conventions: { angle: 'deg', letter: 'j', place: 'after', digits: 5, style: 'plain', exact: 'decimal', degrees: 'decimal', spaced: 'unit' },
   lines: [{ id: 'line-0001', source: 'a = 1' }, { id: 'line-0002', source: 'b = 2' }, { id: 'line-0003', source: 'a + b' }],
 } // prettier-ignore
 

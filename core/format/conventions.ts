@@ -12,6 +12,8 @@ export interface Conventions extends Shown {
   readonly exact: 'decimal' | 'fraction' | 'mixed'
   /** Degrees with decimals or with minutes and seconds. */
   readonly degrees: 'decimal' | 'minutes'
+  /** What a word behind a number and a blank was when the lines were written: in older folios always a factor. */
+  readonly spaced: 'product' | 'unit'
 }
 
 export const DEFAULT_CONVENTIONS: Conventions = {
@@ -22,6 +24,7 @@ export const DEFAULT_CONVENTIONS: Conventions = {
   style: 'plain',
   exact: 'decimal',
   degrees: 'decimal',
+  spaced: 'unit',
 }
 
 export const DIGITS_MIN = 2

@@ -93,5 +93,6 @@ test('the conventions that a new folio starts with', () => {
     style: 'plain',
     exact: 'decimal',
     degrees: 'decimal',
+    spaced: 'unit',
   })
 })

@@ -1,4 +1,5 @@
 import { inRows, rowsText, pmatrix } from '../format/arrays'
+import { DEFAULT_CONVENTIONS } from '../format/conventions'
 import type { Conventions } from '../format/conventions'
 import type { Json } from '../format/json'
 import { isCompound } from '../format/parts'
@@ -130,7 +131,7 @@ export function withoutPrefixes(conventions: Conventions): Conventions {
 }
 
 /** Curves choose their prefix by all digits. */
-const WIDE = { angle: 'deg', letter: 'j', place: 'after', digits: 12, style: 'plain', exact: 'decimal', degrees: 'decimal' } as const // prettier-ignore
+const WIDE: Conventions = { ...DEFAULT_CONVENTIONS, digits: 12 }
 
 /** The number in the unit that it is shown in; `null` of an array of several units. */
 function inShown(value: QuantityValue, to: Writing): { readonly value: Bare; readonly unit: Unit } | null {

@@ -1,3 +1,4 @@
+import { parseProducts } from './parser'
 import type { Parsed } from './parser'
 import { isName } from './tokenKinds'
 import { tokenize } from './tokens'
@@ -18,7 +19,8 @@ type Add = (name: string, span: Span, glued: boolean) => void
  * Parameters and counters are the line's own affair and left out. A line that
  * cannot be read is searched word by word.
  */
-export function references(parsed: Parsed): readonly Reference[] {
+export function references(line: Parsed, unknowns: ReadonlySet<string> = NO_NAMES): readonly Reference[] {
+  const parsed = withProducts(line, unknowns)
   const found: Reference[] = []
   for (const definition of definedNodes(parsed.statement))
     found.push({ ...spanOf(definition), name: definition.name, role: 'definition', glued: false })
@@ -34,6 +36,27 @@ export function references(parsed: Parsed): readonly Reference[] {
       walk(body, locals, (name, span, glued) => found.push({ ...spanOf(span), name, role: 'use', glued }))
   }
   return found.sort((a, b) => a.from - b.from)
+}
+
+const NO_NAMES: ReadonlySet<string> = new Set()
+
+/** The line read again where what could be a unit is an unknown, a parameter or a counter. */
+function withProducts(parsed: Parsed, unknowns: ReadonlySet<string>): Parsed {
+  const own = ownNames(parsed)
+  const products = new Set<number>()
+  const look = (node: Node): void => {
+    const word = node.type === 'united' ? node.unit.words[0]?.text : undefined
+    if (node.type === 'united' && word !== undefined && (unknowns.has(word) || own.has(word)))
+      products.add(node.unit.from)
+    for (const child of childrenOf(node)) look(child)
+  }
+  for (const body of bodiesOf(parsed.statement)) look(body)
+  return products.size === 0 ? parsed : parseProducts(parsed.source, products)
+}
+
+/** The names that lines declare as unknowns. */
+export function unknownNames(lines: readonly Parsed[]): ReadonlySet<string> {
+  return new Set(lines.flatMap(({ statement }) => (statement.type === 'unknown' ? statement.names.map(({ name }) => name) : []))) // prettier-ignore
 }
 
 /** Names that belong to the line itself: parameters and counters. */

@@ -4,7 +4,9 @@ import { parseLine } from './parser'
 import type { Parsed } from './parser'
 import { problem } from './problem'
 import type { Problem } from './problem'
-import { ownNames, references } from './references'
+import { unitSymbol } from '../units/symbols'
+import { ownNames, references, unknownNames } from './references'
+import type { Reference } from './references'
 
 /** Giving a kept name another spelling in every line that has it. */
 
@@ -45,9 +47,10 @@ export function renameEverywhere(
   if (why) return refused(why)
   const whole = { from: 0, to: to.length }
   const parsed = sources.map(parseLine)
+  const unknowns = unknownNames(parsed)
   const other = letter === 'j' ? 'i' : 'j'
   for (const [index, line] of parsed.entries()) {
-    const found = references(line)
+    const found = references(line, unknowns)
     const taken = found.some((r) => r.name === to)
     if (taken && found.some((r) => r.name === to && r.role === 'definition'))
       return refused(problem('name-taken', whole, { name: to, line: index + 1 }))
@@ -59,10 +62,17 @@ export function renameEverywhere(
     if (found.some((r) => r.name === from) && ownNames(line).has(to))
       return refused(problem('name-caught', whole, { name: to, line: index + 1 }))
   }
+  const after = new Set([...unknowns].map((name) => (name === from ? to : name)))
   const changes = parsed.flatMap((line, index) => {
-    const source = respelled(line, from, to)
+    const source = respelled(line, from, to, unknowns)
     return source === line.source ? [] : [{ index, source }]
   })
+  // What is read as a unit once it is spelled so is no name any more.
+  const lost = changes.find(({ index, source }) => {
+    const line = parsed[index]
+    return line && count(references(line, unknowns), from) !== count(references(parseLine(source), after), to)
+  })
+  if (lost) return refused(problem('name-read-otherwise', whole, { name: to, line: lost.index + 1 }))
   return { problem: null, changes }
 }
 
@@ -71,13 +81,19 @@ function isExponent(line: Parsed, at: number): boolean {
   return /\^\s*$/.test(line.source.slice(0, at))
 }
 
-function respelled(line: Parsed, from: string, to: string): string {
+const count = (found: readonly Reference[], name: string): number => found.filter((r) => r.name === name).length
+
+function respelled(line: Parsed, from: string, to: string, unknowns: ReadonlySet<string>): string {
   let source = line.source
-  for (const { name, from: start, to: end, glued } of references(line).toReversed()) {
+  const open = unknowns.has(from) || ownNames(line).has(from)
+  for (const { name, from: start, to: end, glued } of references(line, unknowns).toReversed()) {
     if (name !== from) continue
+    const before = source.slice(0, start)
+    // `10 V` would be ten volts: a product gets its sign.
+    const spaced = !open && unitSymbol(to) !== null ? /[\d.)\]a-zµμ]\s+$/iu.test(before) && !/[-+*/^,(]\s*$/.test(before) && !glued : false // prettier-ignore
     // `2e3` would be one number.
-    const joint = glued && /^[eE]\d/.test(to) ? '*' : ''
-    source = source.slice(0, start) + joint + to + source.slice(end)
+    const joint = spaced || (glued && /^[eE]\d/.test(to)) ? '*' : ''
+    source = (spaced ? before.trimEnd() : before) + joint + to + source.slice(end)
   }
   return source
 }

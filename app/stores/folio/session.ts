@@ -3,6 +3,7 @@ import type { Folio } from '#shared/folio'
 import { writeFolioFile } from '#shared/folioFile'
 import { newId } from '#shared/id'
 import { LINE_LENGTH_MAX } from '#shared/limits'
+import { olderProducts } from '#core/notation/olderProducts'
 import { mergeSentence, rebase } from '#shared/merge'
 import { stateOf } from '#shared/operations'
 import type { FolioState, Operation } from '#shared/operations'
@@ -89,6 +90,25 @@ export function createSession(doc: FolioDocument, links: Links, history: FolioHi
   function becomeWriter(): void {
     role.value = 'writer'
     if (state.value.lines.length === 0) perform('first line', [insertion(0, '')])
+    bringUp()
+  }
+
+  /** A folio from before units goes on to mean what it did: undone in one step. */
+  function bringUp(): void {
+    if (state.value.conventions.spaced === 'unit') return
+    const { lines } = state.value
+    const texts = olderProducts(lines.map((line) => (line.note ? '' : line.source)))
+    const changed = lines.flatMap((line, k) => {
+      const source = texts[k]
+      return source ? [{ line, source, number: k + 1 }] : []
+    })
+    const told = changed.map(({ number }) => number).join(', ')
+    perform('products written out', [
+      ...changed.map(({ line, source }): Operation => ({ type: 'edit', id: line.id, source, was: line.source })),
+      { type: 'convene', conventions: { spaced: 'unit' } },
+    ])
+    if (changed.length > 0)
+      notice.value = `A word behind a number is a unit now, as in 10 V. Where it was a factor a * is written: line ${told}. Undo takes it back.`
   }
 
   /** What the server has, with what this browser has not sent yet on top. */
