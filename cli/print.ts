@@ -1,7 +1,7 @@
 import type { LineResult } from '#core/evaluate/lineResult'
 import { definedName } from '#core/notation/references'
 import type { Conventions } from '#core/format/conventions'
-import { valueFields, valueText } from '#core/kinds/kinds'
+import { copyText, valueFields, valueText } from '#core/kinds/kinds'
 import { showProblem } from '#core/views/lineView'
 import type { ShownProblem } from '#core/views/lineView'
 import type { Value } from '#core/values/types'
@@ -38,5 +38,6 @@ export function textValue(value: Value, conventions: Conventions): string {
   if (value.kind === 'number' && (value.complex || value.im !== 0)) {
     return `${formatRectangular(value, conventions)} = ${formatPolar(value, conventions)}`
   }
-  return valueText(value, conventions)
+  const polar = value.kind === 'quantity' ? copyText(value, 'polar', conventions) : null
+  return polar === null ? valueText(value, conventions) : `${valueText(value, conventions)} = ${polar}`
 }

@@ -12,6 +12,7 @@ import type { Extension, Transaction } from '@codemirror/state'
 import { Decoration, drawSelection, EditorView, keymap, placeholder, WidgetType } from '@codemirror/view'
 import type { DecorationSet, KeyBinding } from '@codemirror/view'
 import { pageNonce } from './nonce'
+import { isUnitPlace, unitCompletions } from '~/lines/unitChoices'
 
 /** The editor of a line: one line of text, our keys, the signs of the notation as they are typed. */
 
@@ -169,10 +170,18 @@ function done(action: () => unknown): true {
 function completions(actions: EntryActions): Extension {
   const source = (context: CompletionContext): CompletionResult | null => {
     const word = context.matchBefore(/[\p{L}_][\p{L}\p{Nd}_]*(?:\.[\p{L}\p{Nd}_]*)?/u)
-    if (!word || (word.text.length < 2 && !context.explicit)) return null
+    if (!word) return null
+    const ahead = context.state.sliceDoc(0, word.from)
+    // Behind a number and a blank a unit is likely: one letter is enough to offer some.
+    const unit = isUnitPlace(ahead) && !ahead.includes('#')
+    if (word.text.length < 2 && !context.explicit && !unit) return null
     const before = context.state.sliceDoc(Math.max(0, word.from - 1), word.from)
-    if (/\d/.test(before) || context.state.sliceDoc(0, word.from).includes('#')) return null
-    const options = actions.complete().filter((o) => o.label !== word.text)
+    if (/\d/.test(before) || ahead.includes('#')) return null
+    const all = unit
+      ? [...unitCompletions.filter((o) => o.label.startsWith(word.text)), ...actions.complete()]
+      : actions.complete()
+    const options = all.filter((o) => o.label !== word.text)
+    if (unit && word.text.length < 2 && options.every((o) => !o.label.startsWith(word.text))) return null
     return { from: word.from, options, validFor: /^[\p{L}\p{Nd}_.]*$/u }
   }
   return autocompletion({

@@ -5,7 +5,7 @@ import { definedName } from '#core/notation/references'
 import type { Data } from '#core/measured/data'
 import { fault } from '#core/exchange/told'
 import type { Fault } from '#core/exchange/told'
-import { writeFirst, writeValue } from '#core/exchange/writeValue'
+import { isNumber, writeFirst, writeValue } from '#core/exchange/writeValue'
 import type { Named, NumberFile, NumberFormat, ValueOptions } from '#core/exchange/writeValue'
 import type { SourceLine } from '#core/evaluate/lineResult'
 import type { ExactMatrix } from '#core/linear/exact'
@@ -17,6 +17,7 @@ import type { LineView, PointView } from '#core/views/lineView'
 import type { AngleUnit } from '#core/values/convert'
 import type { Conventions } from '#core/format/conventions'
 import type { SweepRows } from '#core/kinds/sweep'
+import { numberInUnit } from '#core/quantities/shown'
 import { pointIn } from '#core/quantities/through'
 import { bare } from '#core/values/quantity'
 import type { SweepValue, Value } from '#core/values/types'
@@ -250,7 +251,8 @@ export class EvaluatorService {
   /** The matrix of a line with its exact entries; `null` where it has none. */
   exactMatrix(id: string): ExactMatrix | null {
     const value = this.evaluator.result(id)?.evaluated.value
-    return (value && asMatrix(value)?.exact) ?? null
+    // A matrix with a unit is reduced by its numbers in that unit.
+    return (value && asMatrix(numberInUnit(value).number)?.exact) ?? null
   }
 
   enclose(name: string, { block, data, lost }: Enclosed): Update {
@@ -268,7 +270,7 @@ export class EvaluatorService {
     if (id === null) {
       const kept = this.order.flatMap((line) => this.keptBy(line) ?? [])
       return writeFirst(
-        kept.filter(({ value }) => value.kind === 'number'),
+        kept.filter(({ value }) => isNumber(value)),
         format,
         options,
       )

@@ -37,7 +37,7 @@ export function writeCsv(data: Data, style: CsvStyle = PLAIN_CSV, name = 'M'): s
 
 /** Kept numbers, one a record. */
 export function writeScalars(
-  scalars: readonly { readonly name: string; readonly re: number; readonly im: number }[],
+  scalars: readonly { readonly name: string; readonly re: number; readonly im: number; readonly unit?: string }[],
   style: CsvStyle = PLAIN_CSV,
 ): string {
   const part = (of: 're' | 'im') => (row: number) => numeral(scalars[row]?.[of] ?? NaN, style)
@@ -45,6 +45,7 @@ export function writeScalars(
     { head: 'name', cell: (row) => textCell(scalars[row]?.name ?? '', style) },
     { head: 're', cell: part('re') },
     { head: 'im', cell: part('im') },
+    ...(scalars.some(({ unit }) => unit) ? [{ head: 'unit', cell: (row: number) => textCell(scalars[row]?.unit ?? '', style) }] : []), // prettier-ignore
   ]
   return records(columns, scalars.length, style)
 }

@@ -1,3 +1,5 @@
+import { unitLatex } from '../units/typeset'
+import { parsed } from '../units/unit'
 import type { Conventions } from '../format/conventions'
 import { readoutToLatex } from '../format/latex'
 import { pmatrixOfRows } from '../notation/latex'
@@ -134,6 +136,20 @@ function entryOf(line: ReportSource, number: number, view: LineView, conventions
 /** What a readout says, in print; `pass` of a check. */
 export function resultOf(readout: Readout, letter: 'i' | 'j', pass: boolean | null = null): Result {
   if (pass !== null) return { kind: 'check', text: readoutText(readout), pass }
+  const found = numbersOf(readout, letter)
+  return 'unit' in readout && readout.unit ? withUnit(found, readout.unit) : found
+}
+
+/** The unit behind every form. */
+function withUnit(result: Result, text: string): Result {
+  const unit = parsed(text)
+  if (result.kind === 'words') return { ...result, text: `${result.text} ${text}` }
+  if (result.kind !== 'value' || !unit) return result
+  const latex = unitLatex(unit)
+  return { ...result, forms: result.forms.map((form) => ({ latex: `${form.latex}\\,${latex}`, text: `${form.text} ${text}` })) } // prettier-ignore
+}
+
+function numbersOf(readout: Readout, letter: 'i' | 'j'): Result {
   const piece = (text: string): Piece => ({ text, latex: readoutToLatex(text, letter) })
   switch (readout.shape) {
     case 'none':

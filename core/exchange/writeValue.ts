@@ -1,4 +1,7 @@
-import type { NumberValue, Value } from '../values/types'
+import { numberInUnit } from '../quantities/shown'
+import { factorNumber, parsed } from '../units/unit'
+import { bare } from '../values/quantity'
+import type { Value } from '../values/types'
 import { PLAIN_CSV, SPREADSHEET, TSV, writeCsv, writeScalars } from './csvOut'
 import type { CsvStyle } from './csvOut'
 import type { Column, Data, DataTable } from '../measured/data'
@@ -46,7 +49,7 @@ export interface ValueOptions {
 
 /** One value as a file. */
 export function writeValue({ name, value }: Named, format: NumberFormat, options: ValueOptions): NumberFile | Fault {
-  if (value.kind === 'number' && format !== 'mtx' && format !== 'touchstone') return writeNumbers([{ name, value }], format, options) // prettier-ignore
+  if (isNumber(value) && format !== 'mtx' && format !== 'touchstone') return writeNumbers([{ name, value }], format, options) // prettier-ignore
   const data = valueData(value, name)
   return data ? writeData(data, name, format, options) : fault('wrong-value', { name, format, needs: TAKES[format] })
 }
@@ -75,17 +78,32 @@ function network(data: DataTable, name: string, options: ValueOptions): NumberFi
   const initial = PARAMETERS.find((p) => p === column.name.charAt(0).toUpperCase())
   const fits = initial !== undefined && (column.order === 2 || (initial !== 'G' && initial !== 'H'))
   const parameter = options.parameter ?? (fits ? initial : 'Z')
-  const text = writeTouchstone(own.re, column, parameter, name)
+  const text = writeTouchstone(coherent(own).re, coherent(column), parameter, name)
   return typeof text === 'string' ? { kind: 'file', text, ending: `.s${column.order}p` } : text
 }
 
+/** Hertz, ohms and siemens, whatever prefix they are shown with. */
+function coherent(column: Column): Column {
+  const unit = parsed(column.unit)
+  const factor = unit ? factorNumber(unit) : 1
+  if (factor === 1) return column
+  const by = (x: number): number => x * factor
+  return { ...column, re: column.re.map(by), im: column.im && column.im.map(by) }
+}
+
+/** True of numbers, with a unit or without. */
+export const isNumber = (value: Value): boolean => bare(value).kind === 'number'
+
 /** Numbers under their names, as a table. */
 export function writeNumbers(
-  named: readonly { readonly name: string; readonly value: NumberValue }[],
+  named: readonly Named[],
   format: 'csv' | 'tsv' | 'spreadsheet',
   options: ValueOptions,
 ): NumberFile {
-  const rows = named.map(({ name, value }) => ({ name, re: value.re, im: value.im }))
+  const rows = named.flatMap(({ name, value }) => {
+    const { number, unit } = numberInUnit(value)
+    return number.kind === 'number' ? [{ name, re: number.re, im: number.im, unit }] : []
+  })
   return {
     kind: 'file',
     text: writeScalars(rows, { ...STYLES[format], angle: options.angle }),
@@ -95,8 +113,8 @@ export function writeNumbers(
 
 /** The value that a file is made of where none is named: the only one that fits; of numbers all of them. */
 export function writeFirst(all: readonly Named[], format: NumberFormat, options: ValueOptions): NumberFile | Fault {
-  const numbers = all.flatMap(({ name, value }) => (value.kind === 'number' ? [{ name, value }] : []))
-  const larger = all.filter(({ name, value }) => value.kind !== 'number' && valueData(value, name) !== null)
+  const numbers = all.filter(({ value }) => isNumber(value))
+  const larger = all.filter(({ name, value }) => !isNumber(value) && valueData(value, name) !== null)
   const fitting = larger.filter((named) => writeValue(named, format, options).kind === 'file')
   const tabular = format !== 'mtx' && format !== 'touchstone'
   if (tabular && fitting.length === 0 && numbers.length > 0) return writeNumbers(numbers, format, options)

@@ -15,6 +15,7 @@ const conventions: fc.Arbitrary<Conventions> = fc.record({
   style: fc.constantFrom('plain' as const, 'scientific' as const, 'engineering' as const, 'prefix' as const),
   exact: fc.constantFrom('decimal' as const, 'fraction' as const, 'mixed' as const),
   degrees: fc.constantFrom('decimal' as const, 'minutes' as const),
+  spaced: fc.constant('unit' as const),
 })
 
 const whole = fc.integer({ min: -99, max: 99 })

@@ -20,15 +20,15 @@ const example = (entry: string, gives: string): Example => ({ entry, gives })
 export const TOUR: readonly TourStep[] = [
   {
     says: 'A phasor is a magnitude and an angle. ∠ is typed /_ and ° is typed deg. Both forms of the value are shown, and its direction on a dial.',
-    lines: [example('V = 230∠30°', '199.19 + 115j')],
+    lines: [example('V = 230∠30° V', '(199.19 + 115j) V')],
   },
   {
-    says: 'An impedance, kept under a name. j before or behind the digits is the imaginary unit.',
-    lines: [example('Z = 12 + 5j', '12 + 5j')],
+    says: 'An impedance, kept under a name. j before or behind the digits is the imaginary unit; a unit stands behind a space, and goes on into every result.',
+    lines: [example('Z = (12 + 5j) ohm', '(12 + 5j) Ω')],
   },
   {
     says: 'Names stand for their values. Click the line of Z afterwards and change it: I follows, on the plane as well.',
-    lines: [example('I = V/Z', '17.546 + 2.2726j')],
+    lines: [example('I = V/Z', '(17.546 + 2.2726j) A')],
   },
   {
     says: 'An angle always carries its unit. A bare number is read in the unit of the conventions above, and the reading says so.',
@@ -36,7 +36,7 @@ export const TOUR: readonly TourStep[] = [
   },
   {
     says: 'Check what you reckoned by hand: ~~ says to how many figures the two agree.',
-    lines: [example('abs(I) ~~ 17.69', 'agrees to 4 significant figures')],
+    lines: [example('abs(I) ~~ 17.69 A', 'agrees to 4 significant figures')],
   },
   {
     says: 'A matrix is written by rows; solve gives the vector of the unknowns.',
@@ -63,6 +63,54 @@ export const TOPICS: readonly Topic[] = [
     title: 'Imaginary numbers',
     text: 'The imaginary unit is j or i, as the conventions say. It stands behind the digits or before them. A power belongs to the letter: 4j^2 is 4·j².',
     examples: [example('3 + 4j', '3 + 4j'), example('3 + j4', '3 + 4j'), example('4j^2', '-4 + 0j')],
+  },
+  {
+    id: 'units',
+    title: 'Units',
+    text: 'A unit stands behind a number, a bracket or a call, after a space: 12 V, 4.7 kohm (kΩ), 33 nF, 9.81 m/s^2, (3 + 4j) ohm. It travels through every operation and is checked: what does not go together is refused, with what each side is. Products of units are joined by *, · or a space; what is below the slash stands in brackets where it is more than one. A number with its unit counts as one: 10 V/2 A is 5 Ω. Lines without units stay plain numbers.',
+    examples: [
+      example('12 V / 3 A', '4 Ω'),
+      example('230∠30° V / ((12 + 5j) ohm)', '(17.546 + 2.2726j) A'),
+      example('[22, 16] N', '[22, 16] N'),
+      example('5 kWh in J', '18000000 J'),
+      example('90 km/h in m/s', '25 m/s'),
+      example('50 mH * 314 rad/s', '15.7 Ω'),
+    ],
+  },
+  {
+    id: 'units-and-names',
+    title: 'Units and names',
+    text: 'Behind a number and a space a unit is read, even where a name is spelled the same; the line says so, and 10*V is the product. Without a space, 2V is two times the kept V. An unknown or a parameter is always a factor. Where both readings are likely the line is refused and offers them. The name of a unit written out, as in 5 second, is never a name of yours.',
+    examples: [
+      { entry: '10*V', gives: '50', before: ['V = 5'] },
+      { entry: '10 V', gives: '10 V', before: ['V = 5'] },
+      { entry: '2 s + 1', gives: '2s + 1', before: ['unknown s'] },
+    ],
+  },
+  {
+    id: 'units-of-angles',
+    title: 'Radians and turns in units',
+    text: 'rad/s is an angle rate, Hz and r/min count turns a second: 2π times a frequency is an angle rate, an angle rate over 2π a frequency, and the two are not added. Where the units of ω·t cancel, radians are left, which sin, cos and ∠ take as they are in every convention. A time constant in 1/s says neither and is shown so.',
+    examples: [
+      example('2pi*50 Hz', '314.16 rad/s'),
+      example('2pi*1500 r/min', '157.08 rad/s'),
+      { entry: 'sin(w*1 ms)', gives: '0.30902', before: ['w = 2pi*50 Hz'] },
+      example('1/(2pi*sqrt(10 mH*2 uF))', '1.1254 kHz'),
+      example('1/(1 kohm*2 uF)', '500 s⁻¹'),
+    ],
+  },
+  {
+    id: 'units-shown',
+    title: 'How results are shown',
+    text: 'A result is shown in the unit that it was written in, else in the named unit of what it is, with the prefix that brings it to 0.1 … 1000; in the styles sci and eng with powers of ten instead. in at the end of a line asks for another. Volts times amperes are W, with a conjugate among the factors VA; its real part is W, its imaginary part var. A check counts in the unit that is written. The last unit of a range holds for its bare numbers.',
+    examples: [
+      example('230 V * 0.1 A', '23 W'),
+      example('230 V * conj((1 - 2j) A)', '(230 + 460j) VA'),
+      example('im(230 V * conj((1 - 2j) A))', '460 var'),
+      example('12 N * 3 m', '36 N·m'),
+      example('1.9496 A ~~ 1.95 A', 'agrees to 3 significant figures'),
+      example('0 to 10 ms step 5', '3 points, 0 … 10 ms'),
+    ],
   },
   {
     id: 'polar',

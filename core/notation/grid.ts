@@ -8,13 +8,16 @@ export interface GridText {
   /** Row by row, each cell as it is written. */
   readonly cells: readonly (readonly string[])[]
   readonly remark: string | null
+  /** The unit behind the brackets, which holds for every cell. */
+  readonly unit?: string
 }
 
 /** The cells of a line that is a literal; `null` where it is computed, or rows differ in length. */
 export function readGrid(parsed: Parsed): GridText | null {
   const { statement, source, remark } = parsed
   if (parsed.problem || (statement.type !== 'define' && statement.type !== 'expression')) return null
-  const body = bare(statement.body)
+  const whole = bare(statement.body)
+  const body = whole.type === 'united' ? bare(whole.operand) : whole
   if (body.type !== 'list') return null
   const slice = (node: Node): string => source.slice(node.from, node.to)
   const rows = body.entries.map((e) => (e.type === 'list' ? e.entries : null))
@@ -25,7 +28,8 @@ export function readGrid(parsed: Parsed): GridText | null {
   const cells = matrix ? rows.map((row) => (row ?? []).map(slice)) : body.entries.map((e) => [slice(e)])
   const width = cells[0]?.length ?? 0
   if (cells.some((row) => row.length !== width)) return null
-  return { name: statement.type === 'define' ? statement.name.name : null, cells, remark }
+  const unit = whole.type === 'united' ? { unit: slice(whole).slice(whole.unit.from - whole.from) } : {}
+  return { name: statement.type === 'define' ? statement.name.name : null, cells, remark, ...unit }
 }
 
 function bare(node: Node): Node {
@@ -38,7 +42,7 @@ export function begunName(source: string): string | null {
   return /^\s*([\p{L}_][\p{L}\p{Nd}_]*)\s*=[\s[\]]*$/u.exec(source)?.[1] ?? null
 }
 
-export function writeGrid({ name, cells, remark }: GridText): {
+export function writeGrid({ name, cells, remark, unit }: GridText): {
   readonly source: string
   readonly spans: readonly (readonly { readonly from: number; readonly to: number }[])[]
 } {
@@ -60,7 +64,7 @@ export function writeGrid({ name, cells, remark }: GridText): {
     )
     if (!column) source += ']'
   })
-  source += ']'
+  source += unit === undefined ? ']' : `] ${unit}`
   return { source: remark === null ? source : `${source}  # ${remark}`, spans }
 }
 

@@ -1,3 +1,4 @@
+import { DEFAULT_CONVENTIONS } from '../format/conventions'
 import type { Conventions } from '../format/conventions'
 import { ArrayMeasures } from '../units/arrayMeasures'
 import { Measure } from '../units/measure'
@@ -6,7 +7,8 @@ import { prefixed, prefixOf, takesPrefix } from '../units/unit'
 import type { Unit } from '../units/unit'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
-import type { Bare, QuantityValue } from '../values/types'
+import { inUnit } from './attach'
+import type { Bare, QuantityValue, Value } from '../values/types'
 
 /** The unit that a quantity is shown in, with the prefix that fits its size. */
 export function shownUnit({ value, measure, unit, asWritten }: QuantityValue, conventions: Conventions): Unit | null {
@@ -66,6 +68,13 @@ function extremes(re: Float64Array, im: Float64Array | null): { readonly largest
     if (size < smallest && size > 0) smallest = size
   }
   return { largest, smallest }
+}
+
+/** A value without its unit, counted in it, and the unit: as files of numbers have it. */
+export function numberInUnit(value: Value): { readonly number: Bare; readonly unit: string } {
+  if (value.kind !== 'quantity') return { number: value, unit: '' }
+  const unit = shownUnit(value, DEFAULT_CONVENTIONS)
+  return unit ? { number: inUnit(value.value, unit), unit: unit.text } : { number: value.value, unit: '' }
 }
 
 /** The units of the entries of an array in which they differ, row by row; `null` where all are alike. */

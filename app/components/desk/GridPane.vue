@@ -26,6 +26,8 @@ const MOST = 30
 const cells = ref<string[][]>([['', ''], ['', '']]) // prettier-ignore
 const name = ref<string | null>(null)
 const remark = ref<string | null>(null)
+/** The unit behind the brackets of the line. */
+const unit = ref('')
 const focus = ref({ r: 0, c: 0 })
 const table = ref<HTMLElement | null>(null)
 const said = ref('')
@@ -34,7 +36,14 @@ const rows = computed(() => cells.value.length)
 const cols = computed(() => cells.value[0]?.length ?? 1)
 const line = computed(() => (desk.gridLine === null ? null : folio.lineOf(desk.gridLine)))
 const view = computed(() => (line.value ? (results.views.get(line.value.id) ?? null) : null))
-const written = computed(() => writeGrid({ name: name.value, cells: cells.value, remark: remark.value }))
+const written = computed(() =>
+  writeGrid({
+    name: name.value,
+    cells: cells.value,
+    remark: remark.value,
+    ...(unit.value ? { unit: unit.value } : {}),
+  }),
+)
 const problem = computed(() => {
   const draft = results.draft?.id === line.value?.id ? results.draft : null
   return draft?.problem ?? (draft === null ? (view.value?.problem ?? null) : null)
@@ -50,9 +59,11 @@ watch(
       cells.value = found.cells.map((row) => [...row])
       name.value = found.name
       remark.value = found.remark
+      unit.value = found.unit ?? ''
     } else if (source.trim() === '' || begunName(source) !== null) {
       name.value = begunName(source)
       remark.value = null
+      unit.value = ''
     }
   },
   { immediate: true },

@@ -1,4 +1,8 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { spokenUnit } from '#core/units/spoken'
+import { unitsFor, unitSign } from '~/lines/unitChoices'
+
 /** Signs that a plain keyboard lacks; each key shows the sign and how it is typed. */
 interface StripKey {
   readonly sign: string
@@ -18,11 +22,28 @@ const KEYS: readonly StripKey[] = [
   { sign: '[ ]', typed: '[[ ]]', name: 'Vector or matrix', insert: '[|]' },
   { sign: '≈', typed: '~~', name: 'Check against a value', insert: ' ~~ ' },
 ]
+const props = defineProps<{ text: string }>()
+/** The units that fit what was typed last. */
+const units = computed(() => unitsFor(props.text))
+const gap = computed(() => (/\s$/.test(props.text) ? '' : ' '))
 const emit = defineEmits<{ insert: [text: string]; grid: [] }>()
 </script>
 
 <template>
   <div class="strip" role="toolbar" aria-label="Signs">
+    <button
+      v-for="unit in units"
+      :key="`unit ${unit}`"
+      type="button"
+      tabindex="-1"
+      class="unit-key"
+      :aria-label="`Unit ${spokenUnit(unit)}, typed ${unit}`"
+      @mousedown.prevent
+      @click="emit('insert', `${gap}${unit}`)"
+    >
+      <span class="sign">{{ unitSign(unit) }}</span>
+      <span v-if="unitSign(unit) !== unit" class="typed">{{ unit }}</span>
+    </button>
     <button
       v-for="k in KEYS"
       :key="k.sign"
@@ -60,6 +81,13 @@ button {
 }
 button:hover {
   border-color: var(--edge);
+}
+.unit-key {
+  border-color: var(--brass);
+  color: var(--brass-text);
+}
+.unit-key .sign {
+  font-family: var(--sans);
 }
 .sign {
   font-family: var(--serif);

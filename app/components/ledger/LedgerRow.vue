@@ -233,7 +233,7 @@ watch(
       @fix="applyFix"
     />
     <div v-if="editing && !line.note" class="below">
-      <KeyStrip @insert="(text) => editor?.insert(text)" @grid="openGrid(line.id)" />
+      <KeyStrip :text="folio.text" @insert="(text) => editor?.insert(text)" @grid="openGrid(line.id)" />
     </div>
   </li>
 </template>
