@@ -4,7 +4,7 @@ import { Measure } from '../units/measure'
 import type { Unit } from '../units/unit'
 import { alike } from '../quantities/sums'
 import { powerMeasures, productMeasures, quotientMeasures } from '../quantities/products'
-import { compact, isMisfit, measureOf, measuresOf, shapeOf } from '../quantities/shape'
+import { compact, isMisfit, measureOf, measuresOf, plainMeasure, shapeOf } from '../quantities/shape'
 import type { Measures } from '../quantities/shape'
 import { asRadians } from '../values/convert'
 import { asTurn, unknownsOf } from '../quantities/through'
@@ -15,6 +15,7 @@ import { bare, quantity } from '../values/quantity'
 import { numberSweep, pointAt } from '../values/sweeps'
 import type { Bare, Value } from '../values/types'
 import type { Context } from './context'
+import { onNumbers } from './rules'
 import type { BinarySign } from './rules'
 
 /** Operators where a side has a unit: the numbers go as ever, and what the result measures is worked out beside them. */
@@ -29,6 +30,8 @@ export function operateOnQuantities(
   context: Context,
   reckon: Reckon,
 ): Value | Failure {
+  const quick = ofNumbers(sign, left, right)
+  if (quick) return quick
   const turned = besideAngle(sign, left, right)
   if (turned) return reckon(turned[0], turned[1])
   const [a, b] = [asNumbers(left), asNumbers(right)]
@@ -39,6 +42,27 @@ export function operateOnQuantities(
   if ('code' in measures) return withTexts(measures, left, right, context)
   const unit = unitAfter(sign, left, right, measures)
   return quantity(bare(value), measures, { unit, unknowns: unknownsOf(left, right) })
+}
+
+/** Most operators are between numbers whose units are worked out without more ado; `null` of all others. */
+function ofNumbers(sign: BinarySign, left: Value, right: Value): Value | Failure | null {
+  const a = left.kind === 'quantity' ? left.value : left
+  const b = right.kind === 'quantity' ? right.value : right
+  if (a.kind !== 'number' || b.kind !== 'number' || (b.re === 0 && b.im === 0)) return null
+  const [x, y] = [numberMeasure(left), numberMeasure(right)]
+  if (x === null || y === null) return null
+  const measure =
+    sign === '*' ? x.times(y) : sign === '/' ? x.over(y) : (sign === '+' || sign === '-') && x === y ? x : null
+  if (measure === null) return null
+  const value = onNumbers(sign, a, b)
+  return value.kind === 'failure' ? value : quantity(value, measure)
+}
+
+/** What a number measures of which nothing more is known; `null` where its unit or unknowns go on as well. */
+function numberMeasure(value: Value): Measure | null {
+  if (value.kind === 'number') return plainMeasure(value)
+  if (value.kind !== 'quantity' || value.unit !== null || value.unknowns !== null) return null
+  return value.measure instanceof Measure ? value.measure : null
 }
 
 function measuresFor(sign: BinarySign, a: Value, b: Value): Measures | Failure {

@@ -69,7 +69,8 @@ export function plainMeasure(value: Bare): Measure {
 /** 3.14, 6.28, 3.1416 and their like are π and 2π as they are written by hand. */
 function isNearPi({ re, im }: NumberValue): boolean {
   const size = im === 0 ? Math.abs(re) : re === 0 ? Math.abs(im) : 0
-  return [Math.PI, 2 * Math.PI].some((pi) => Math.abs(size / pi - 1) < 6e-4)
+  if (size < 3 || size > 7) return false
+  return Math.abs(size / Math.PI - 1) < 6e-4 || Math.abs(size / (2 * Math.PI) - 1) < 6e-4
 }
 
 /** What a scalar measures, as a factor. */
