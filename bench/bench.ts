@@ -280,7 +280,8 @@ function linear(): Measured[] {
 
 /** Lines with units beside the same lines with plain numbers. */
 function quantities(): Measured[] {
-  const withUnit = (value: Value, text: string): Kept => keep(quantity(bare(value), unit(text).measure))
+  const withUnit = (value: Value, text: string): Kept =>
+    keep(quantity(bare(value), unit(text).measure, { unit: unit(text), asWritten: true }))
   const kept: ReadonlyMap<string, Kept> = new Map([
     ['V', withUnit(complexNumber(V), 'V')],
     ['R', withUnit(real(R), 'Ω')],

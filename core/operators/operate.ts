@@ -6,7 +6,7 @@ import type { Context } from './context'
 import { atEveryPoint, loopBinary, settle } from './lift'
 import { asReckoned } from '../quantities/shape'
 import { hintCycles, hintNameless } from './unitHints'
-import { operateOnQuantities } from './quantities'
+import { operateOnQuantities, quickly } from './quantities'
 import { binary, onNumbers, Plainly } from './rules'
 import type { BinarySign, OperatorContext } from './rules'
 import type { AngleUnit } from '../values/convert'
@@ -28,9 +28,11 @@ export function operateOn(
   }
   if ((left.kind === 'quantity' || right.kind === 'quantity') && left.kind !== 'text' && right.kind !== 'text') {
     hintNameless(left, right, leftNode, rightNode, context)
-    const value = operateOnQuantities(sign, asReckoned(left, leftNode), asReckoned(right, rightNode), context, (a, b) =>
-      operateOn(sign, a, b, leftNode, rightNode, context),
-    )
+    const value =
+      quickly(sign, left, right) ??
+      operateOnQuantities(sign, asReckoned(left, leftNode), asReckoned(right, rightNode), context, (a, b) =>
+        operateOn(sign, a, b, leftNode, rightNode, context),
+      )
     if (sign === '*') hintCycles(value, left, right, leftNode, rightNode, context)
     return value
   }

@@ -1,6 +1,6 @@
 import { fromEntries } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
-import { Measure } from '../units/measure'
+import { Measure, PLAIN } from '../units/measure'
 import type { Unit } from '../units/unit'
 import { alike } from '../quantities/sums'
 import { powerMeasures, productMeasures, quotientMeasures } from '../quantities/products'
@@ -30,8 +30,6 @@ export function operateOnQuantities(
   context: Context,
   reckon: Reckon,
 ): Value | Failure {
-  const quick = ofNumbers(sign, left, right)
-  if (quick) return quick
   const turned = besideAngle(sign, left, right)
   if (turned) return reckon(turned[0], turned[1])
   const [a, b] = [asNumbers(left), asNumbers(right)]
@@ -45,23 +43,32 @@ export function operateOnQuantities(
 }
 
 /** Most operators are between numbers whose units are worked out without more ado; `null` of all others. */
-function ofNumbers(sign: BinarySign, left: Value, right: Value): Value | Failure | null {
+export function quickly(sign: BinarySign, left: Value, right: Value): Value | Failure | null {
   const a = left.kind === 'quantity' ? left.value : left
   const b = right.kind === 'quantity' ? right.value : right
   if (a.kind !== 'number' || b.kind !== 'number' || (b.re === 0 && b.im === 0)) return null
   const [x, y] = [numberMeasure(left), numberMeasure(right)]
   if (x === null || y === null) return null
-  const measure =
-    sign === '*' ? x.times(y) : sign === '/' ? x.over(y) : (sign === '+' || sign === '-') && x === y ? x : null
+  const sum = sign === '+' || sign === '-'
+  const [unit, other] = [unitIn(left), unitIn(right)]
+  // The unit of a side goes on where the other is a plain factor; what is between is worked out with more care.
+  const kept = sum ? (unit ?? other) : y === PLAIN ? unit : x === PLAIN && sign === '*' ? other : null
+  const plain = x.dimension === NONE || y.dimension === NONE
+  if ((unit ?? other) !== null && kept === null && plain) return null
+  if (sum && x.dimension === NONE && kept !== null) return null
+  const measure = sign === '*' ? x.times(y) : sign === '/' ? x.over(y) : sum && x === y ? x : null
   if (measure === null) return null
   const value = onNumbers(sign, a, b)
-  return value.kind === 'failure' ? value : quantity(value, measure)
+  if (value.kind === 'failure') return value
+  return kept === null ? quantity(value, measure) : quantity(value, measure, { unit: kept })
 }
 
-/** What a number measures of which nothing more is known; `null` where its unit or unknowns go on as well. */
+const unitIn = (value: Value): Unit | null => (value.kind === 'quantity' ? value.unit : null)
+
+/** What a number measures; `null` of arrays, and where unknowns go on as well. */
 function numberMeasure(value: Value): Measure | null {
   if (value.kind === 'number') return plainMeasure(value)
-  if (value.kind !== 'quantity' || value.unit !== null || value.unknowns !== null) return null
+  if (value.kind !== 'quantity' || value.unknowns !== null) return null
   return value.measure instanceof Measure ? value.measure : null
 }
 

@@ -48,9 +48,9 @@ export function hintCycles(
   rightNode: Node,
   context: Context,
 ): void {
-  if (found.kind !== 'quantity' || !(found.measure instanceof Measure) || !isImaginary(found.value)) return
+  if (found.kind !== 'quantity' || !(found.measure instanceof Measure)) return
   const { dimension, turn } = found.measure
-  if (turn !== 'cycles' || (dimension !== OHM && dimension !== SIEMENS)) return
+  if (turn !== 'cycles' || !isImaginary(found.value) || (dimension !== OHM && dimension !== SIEMENS)) return
   const named = frequencyIn(leftNode, context) ?? frequencyIn(rightNode, context)
   const direct = isFrequency(left) ? { node: leftNode, value: left } : isFrequency(right) ? { node: rightNode, value: right } : null // prettier-ignore
   const about = named ?? direct

@@ -29,6 +29,8 @@ export interface Attached {
 
 /** A value with its measure; a plain number of which nothing else is known is no quantity. */
 export function quantity(value: Bare, measure: Measure | ArrayMeasures, more: Attached = NO_MORE): Value {
+  if (more === NO_MORE)
+    return measure instanceof Measure && isNothing(measure) ? value : new Quantity(value, measure, null, false, null)
   const { unit = null, asWritten = false, unknowns = null } = more
   if (measure instanceof Measure && unit === null && unknowns === null && isNothing(measure)) return value
   return new Quantity(value, measure, unit, asWritten, unknowns)
