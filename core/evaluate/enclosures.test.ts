@@ -14,11 +14,27 @@ const lamp = { name: 'lamp.s1p', data: table([column('f', [1, 10, 100]), column(
 const last = (lines: readonly string[], ...enclosed: (typeof lamp)[]) => reckon(lines, {}, enclosed).at(-1)!
 
 test('its columns are sweeps along the parameter; a column of degrees holds angles', () => {
-  expect(last(['a = enclosure("lamp.s1p")', 'abs(a.Z)[1]'], lamp).text).toBe('5')
-  expect(last(['a = enclosure("lamp.s1p")', '(a.Z*a.f)[3]'], lamp).text).toBe('0 + 200j')
+  expect(last(['a = enclosure("lamp.s1p", "numbers")', 'abs(a.Z)[1]'], lamp).text).toBe('5')
+  expect(last(['a = enclosure("lamp.s1p", "numbers")', '(a.Z*a.f)[3]'], lamp).text).toBe('0 + 200j')
   const turns = { name: 't', data: table([column('phi', [0, 90, 180], '°'), column('x', [1, 2, 3])], 3) }
   expect(last(['t = enclosure("t")', 'sin(t.phi)[2]'], turns).text).toBe('1')
   expect(last(['t = enclosure("t")', 't.phi[3]'], turns).text).toBe('180°')
+})
+
+test('columns have the units of the file, whatever their prefix, and without them where that is asked for', () => {
+  const bulb = { name: 'b.csv', data: table([column('f', [1, 2], 'kHz'), column('U', [10, 20], 'mV'), column('q', [3, 4], 'dB')], 2) } // prettier-ignore
+  const at = (line: string): string => last(['b = enclosure("b.csv")', line], bulb).text
+  expect(at('b.U[2]')).toBe('20 mV')
+  expect(at('b.f[2]')).toBe('2 kHz')
+  expect(at('(b.U/(2 mA))[1]')).toBe('5 Ω')
+  // What is no unit here is a plain number.
+  expect(at('b.q[1]')).toBe('3')
+  expect(at('(b.U along b.f)[2]')).toBe('20 mV')
+  expect(at('(b.U along (1.5 kHz to 2 kHz count 2))[1]')).toBe('15 mV')
+  expect(last(['b = enclosure("b.csv")', 'b.U along sweep([1, 2])'], bulb).error?.code).toBe('unit-alike')
+  const plain = (line: string): string => last(['b = enclosure("b.csv", "numbers")', line], bulb).text
+  expect([plain('b.U[2]'), plain('b.f[2]'), plain('(b.U along b.f)[1]')]).toEqual(['20', '2', '10'])
+  expect(last(['enclosure("b.csv", "volts")'], bulb).error?.code).toBe('domain')
 })
 
 test('n × n matrices in every row are a sweep of matrices', () => {

@@ -4,13 +4,14 @@ import { bindStatement } from '../notation/bind'
 import { usedNames } from '../notation/names'
 import type { Bound, Names, Used } from '../notation/names'
 import type { Parsed } from '../notation/parser'
-import { problem, problemAt } from '../notation/problem'
+import { problem, problemAt, write } from '../notation/problem'
 import type { Problem } from '../notation/problem'
 import type { Node, Span, Statement } from '../notation/tree'
 import * as C from '../numbers/complex'
 import { onTheClock } from '../numbers/work'
 import type { Clock } from '../numbers/work'
 import { failure, failureAt } from '../values/failure'
+import { dataOf } from '../values/problemData'
 import type { Code, Told } from '../values/problemData'
 import type { Failure } from '../values/failure'
 import type { FunctionValue, NumberValue, Value } from '../values/types'
@@ -125,6 +126,9 @@ function named(value: Value, statement: Statement): Value {
 function failureToProblem(f: Failure, source: string): Problem {
   const span = { from: f.from ?? 0, to: f.to ?? source.length }
   const text = source.slice(span.from, span.to)
+  const declared = dataOf(f, 'unit-unknown')
+  // The declaration stands in a line above, so that the whole line is in the place of itself.
+  if (declared) return { ...problemAt({ from: 0, to: source.length }, f, [write(`unknown ${declared.name} in ${declared.unit}\n${source}`)]), at: span } // prettier-ignore
   return problemAt(span, f, arrayFixes(f, text) ?? unitFixes(f, text) ?? readyFixes(f.code, text))
 }
 

@@ -107,8 +107,9 @@ export const moved =
 
 /** A scalar product: of a row and a column. */
 export const scalarProduct: MeasureRule = (args) => {
-  const found = multiplied(measuresOf(at(args, 0)).transposed, measuresOf(at(args, 1)))
-  return found
+  // The first is conjugated: volts and amperes make VA.
+  const conjugate = (m: Measure): Measure => (m.dimension === NONE ? m : m.with({ power: 'conj' }))
+  return multiplied(measuresOf(at(args, 0)).scaled(conjugate).transposed, measuresOf(at(args, 1)))
 }
 
 /** The measures of an array from those of its entries. */

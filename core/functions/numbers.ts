@@ -4,7 +4,8 @@ import type { Rational } from '../numbers/rational'
 import { binary, scaleAngle } from '../operators/rules'
 import type { Context } from '../operators/context'
 import * as A from '../values/arithmetic'
-import { angleOf, exactReal, integer, real } from '../values/make'
+import { isZero } from '../values/beyond'
+import { angleOf, angleOfTurns, exactReal, integer, real } from '../values/make'
 import { asDegrees, asRadians, degrees, radians } from '../values/convert'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
@@ -111,12 +112,25 @@ function extreme(name: 'min' | 'max', args: readonly Value[]): Value | Failure {
   let best = args[0]
   for (const value of args.slice(1)) {
     if (best === undefined) break
+    // A 0 is no angle and no number beside angles: it is either.
+    if (best.kind !== value.kind && (isZeroBeside(best, value) || isZeroBeside(value, best))) {
+      best = extremeOf(name, asAngle(best), asAngle(value))
+      continue
+    }
     if (best.kind !== value.kind) return failure('not-comparable', { left: best.kind, right: value.kind })
     if (isUndefined(best)) return best
     const order = isUndefined(value) ? null : compared(value, best)
     if (order === null || (name === 'min' ? order < 0 : order > 0)) best = value
   }
   return best ?? failure('domain', { name, needs: 'at least one value' })
+}
+
+const isZeroBeside = (value: Value, other: Value): boolean =>
+  value.kind === 'number' && isZero(value) && other.kind === 'angle'
+const asAngle = (value: Value): AngleValue => (value.kind === 'angle' ? value : angleOfTurns(Q.ZERO))
+
+function extremeOf(name: 'min' | 'max', a: AngleValue, b: AngleValue): AngleValue {
+  return (name === 'min' ? b.radians < a.radians : b.radians > a.radians) ? b : a
 }
 
 function size(value: Value): number {

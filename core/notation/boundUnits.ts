@@ -4,6 +4,7 @@ import { realLiteral } from './literals'
 import * as N from './nodes'
 import { PREFIXES } from './words'
 import { isUnknown } from '../algebra/ratio'
+import { dataOf } from '../values/problemData'
 import type { BindScope } from './bindScope'
 import { write } from './problem'
 import { childrenOf } from './references'
@@ -80,7 +81,8 @@ function bothReadings(scope: BindScope, node: United, clash: UnitWord) {
 }
 
 function hidesName(scope: BindScope, node: United, { text: name }: UnitWord): void {
-  if (scope.names.above(`unit ${name}`) !== null) return
+  const said = scope.hints.some((hint) => dataOf(hint, 'unit-hides-name')?.name === name)
+  if (said || scope.names.above(`unit ${name}`) !== null) return
   const operand = scope.slice(node.operand)
   const factor = node.unit.words.length === 1 ? [write(`${operand}*${name}`)] : []
   scope.hint('unit-hides-name', node, { name, text: scope.slice(node) }, factor)

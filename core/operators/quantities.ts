@@ -4,7 +4,7 @@ import { Measure, PLAIN } from '../units/measure'
 import type { Unit } from '../units/unit'
 import { alike } from '../quantities/sums'
 import { powerMeasures, productMeasures, quotientMeasures } from '../quantities/products'
-import { compact, isMisfit, measureOf, measuresOf, plainMeasure, shapeOf } from '../quantities/shape'
+import { compact, isMisfit, isWild, measureOf, measuresOf, plainMeasure, shapeOf } from '../quantities/shape'
 import type { Measures } from '../quantities/shape'
 import { asRadians } from '../values/convert'
 import { asTurn, unknownsOf } from '../quantities/through'
@@ -125,7 +125,8 @@ function entrywiseMeasures(sign: BinarySign, left: Value, right: Value): Measure
     const [a, b] = [entryAt(left, k, cols), entryAt(right, k, cols)]
     const here = measuresFor(sign, a, b)
     if ('code' in here) return here
-    const zero = a.kind !== 'quantity' && b.kind !== 'quantity' && here instanceof Measure && here.dimension === NONE
+    // A zero without a unit stays one that fits anywhere.
+    const zero = (a.kind !== 'quantity' && isWild(a)) || (b.kind !== 'quantity' && isWild(b) && sign === '*')
     found.push(here instanceof Measure && !zero ? here : null)
   }
   const fitted = fromEntries(rows, cols, (r, c) => found[r * cols + c] ?? null)

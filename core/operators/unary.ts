@@ -82,9 +82,11 @@ function unaryOnQuantity(sign: UnarySign, value: QuantityValue): Value | Failure
 
 /** What of a measure a sign changes: a transpose turns rows and columns round, a conjugate is remembered. */
 export function signedMeasures(sign: UnarySign, measures: Measures): Measures {
-  const turned = measures instanceof Measure || (sign !== 'T' && sign !== 'H') ? measures : measures.transposed
-  if (sign !== 'H' && sign !== '*') return turned
-  return turned instanceof Measure ? conjugated(turned) : turned.scaled(conjugated)
+  const conjugate = sign === 'H' || sign === '*'
+  if (measures instanceof Measure) return conjugate ? conjugated(measures) : measures
+  // A column has its units in its rows: they are marked before it is turned.
+  const marked = conjugate ? measures.scaled(conjugated) : measures
+  return sign === 'T' || sign === 'H' ? marked.transposed : marked
 }
 
 /** A conjugate among the factors makes volts times amperes VA. */

@@ -1,3 +1,6 @@
+import { degree } from '../algebra/polynomial'
+import { unknownsOf } from '../algebra/ratio'
+import * as Q from '../numbers/rational'
 import { sumOf } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
 import { isRadian, measure, perSecond, PER_SECOND, summed } from '../units/measure'
@@ -19,7 +22,33 @@ export function alike(a: Value, b: Value, joining: Joining): Measures | Failure 
   const [x, y] = [measureOf(a), measureOf(b)]
   if (isWild(a)) return y
   if (isWild(b)) return x
-  return measuresAlike(x, y, joining, a.kind !== 'quantity', b.kind !== 'quantity')
+  const found = measuresAlike(x, y, joining, a.kind !== 'quantity', b.kind !== 'quantity')
+  return 'code' in found ? (undeclared(a, b) ?? found) : found
+}
+
+/** An unknown without a unit, and the one with which two sides would go together; `null` where that is not the matter. */
+function undeclared(a: Value, b: Value): Failure | null {
+  const names = new Set([a, b].flatMap((side) => openUnknowns(side)))
+  const [name] = names
+  const power = degreeOf(a) - degreeOf(b)
+  if (name === undefined || names.size > 1 || power === 0) return null
+  const unit = measureOf(b)
+    .over(measureOf(a))
+    .to(Q.rational(1, power) ?? Q.ONE)
+  const { text } = coherentUnit(measure(unit.dimension))
+  return failure('unit-unknown', { name, unit: text === 's⁻¹' ? '1/s' : text })
+}
+
+function openUnknowns(value: Value): readonly string[] {
+  const inner = bare(value)
+  if (inner.kind !== 'polynomial') return []
+  const declared = value.kind === 'quantity' ? value.unknowns : null
+  return [...unknownsOf(inner)].filter((name) => !declared?.has(name))
+}
+
+function degreeOf(value: Value): number {
+  const inner = bare(value)
+  return inner.kind === 'polynomial' ? degree(inner.top) - (inner.bottom ? degree(inner.bottom) : 0) : 0
 }
 
 /** The same of two measures; what is bare was written without a unit. */

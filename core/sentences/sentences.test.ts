@@ -108,6 +108,7 @@ const SAMPLES: { readonly [C in Code]: ProblemData[C] } = {
   'unit-twice': { unit: 'unit0' },
   'unit-on': { kind: 'matrix' },
   'unit-missing': { joining: 'added', quantity: 'quantity1', unit: 'unit2', side: 'left' },
+  'unit-unknown': { name: 'name0', unit: 'unit1' },
   'units-differ': { joining: 'compared', left: 'left1', right: 'right2', one: 'one3', other: 'other4' },
   'rate-and-cycles': { joining: 'subtracted' },
   'unit-entry': { row: 31, col: 38, one: 'one2', other: 'other3' },

@@ -16,6 +16,8 @@ export const units = {
   'unit-twice': (d) => `This has a unit already; ${d.unit} cannot be put behind it.`,
   'unit-on': (d) => `A unit belongs to a number, not to ${kindText(d.kind)}.`,
   'unit-missing': (d) => `A number without a unit and ${d.quantity} cannot be ${d.joining}. Write its unit: ${d.unit}?`,
+  'unit-unknown': (d) =>
+    `${d.name} has no unit, and so these do not go together. Declare it with one: unknown ${d.name} in ${d.unit}?`,
   'units-differ': (d) =>
     `${d.left && d.right ? `${d.left} and ${d.right}` : 'These'} cannot be ${d.joining}: one is ${d.one}, the other ${bareOf(d.one, d.other)}.`,
   'rate-and-cycles': (d) =>

@@ -61,14 +61,16 @@ function inBaseUnits(dimension: Dimension): Unit {
   return made
 }
 
-/** Squares and higher powers of the units that have names: `Ω³`, `V²`. */
+const POWERS_TRIED = [2, 3, 4, 5, 6, -1, -2].map(Q.whole).concat([1, -1].map((n) => ({ n, d: 2 })))
+
+/** Powers and roots of the units that have names: `Ω³`, `V²`. */
 function powerOfNamed(dimension: Dimension): Unit | null {
   for (const text of ['V', 'A', 'Ω', 'S', 'N', 'F', 'H', 'W']) {
     const one = unit(text)
-    for (const exponent of [2, 3, 4, 5, 6, -1, -2]) {
+    for (const exponent of POWERS_TRIED) {
       const [part] = one.parts
-      if (part && one.measure.dimension.to(Q.whole(exponent)) === dimension)
-        return unitOf([{ unit: part.unit, power: Q.whole(exponent) }])
+      if (part && one.measure.dimension.to(exponent) === dimension)
+        return unitOf([{ unit: part.unit, power: exponent }])
     }
   }
   return null

@@ -124,6 +124,7 @@ export interface ProblemData {
   'unit-twice': { unit: string }
   'unit-on': { kind: KindWord }
   'unit-missing': { joining: Joining; quantity: string; unit: string; side: 'left' | 'right' }
+  'unit-unknown': { name: string; unit: string }
   'units-differ': { joining: Joining; left: string; right: string; one: string; other: string }
   'rate-and-cycles': { joining: Joining }
   'unit-entry': { row: number; col: number; one: string; other: string }

@@ -62,9 +62,13 @@ describe('values of a plane by keyboard', () => {
   })
 })
 
+const PLAIN = { key: '', text: '', scale: 1 }
+const VOLTS = { key: 'v', text: 'V', scale: 1 }
+const AMPERES = { key: 'a', text: 'A', scale: 10 }
+
 describe('two values that are measured', () => {
   const shown = (...marks: PlaneMark[]): void => {
-    page = new Mounted(MeasureStrip, { marks }, ['close', 'swap'])
+    page = new Mounted(MeasureStrip, { marks, scales: [VOLTS, AMPERES, PLAIN] }, ['close', 'swap'])
   }
 
   test('first it is said what to do', () => {
@@ -79,6 +83,18 @@ describe('two values that are measured', () => {
     // B − A = −3 + 1j or the other way round; |·| = √10; 5/5 = 1; 90° − 53.13° = 36.87°.
     expect(page.text).toMatch(/3 [−+-] ?1?j/)
     expect(page.text).toMatch(/36\.8/)
+  })
+
+  test('of one unit with it, each counted in its own scale; of two units the angle alone', () => {
+    shown({ ...mark('V', 30, 40), unit: 'v' }, { ...mark('U', 30, 0), unit: 'v' })
+    expect(page.text).toContain('(0 − 40j) V')
+    expect(page.text).toContain('40 V')
+    shown({ ...mark('I', 30, 40), unit: 'a' }, { ...mark('J', 0, 50), unit: 'a' })
+    // Ten plane units an ampere.
+    expect(page.text).toContain('(−3 + 1j) A')
+    shown({ ...mark('V', 30, 40), unit: 'v' }, { ...mark('I', 0, 50), unit: 'a' })
+    expect(page.text).toMatch(/36\.8/)
+    expect(page.text).not.toMatch(/distance|[0-9] [VA]/)
   })
 })
 
