@@ -60,11 +60,12 @@ export function isUnitPlace(before: string): boolean {
   return /\s$/.test(before) && READY.test(before)
 }
 
-/** All units, for completion. */
+/** All units, for completion: the electrical ones first, those without a prefix before the others. */
+const order = [...new Set(UNIT_SYMBOLS.map(({ stem }) => stem))]
 export const unitCompletions: readonly Completion[] = UNIT_SYMBOLS.filter(({ symbol }) => /^\p{L}/u.test(symbol)).map(
-  ({ symbol, typed, name, prefix }) => ({
+  ({ symbol, typed, name, prefix, stem }) => ({
     label: typed,
     detail: symbol === typed ? name : `${symbol} ${name}`,
-    boost: 20 - Math.abs(prefix) / 3,
+    boost: 60 - order.indexOf(stem) - Math.abs(prefix) / 3,
   }),
 )

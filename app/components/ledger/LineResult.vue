@@ -32,9 +32,8 @@ const dial = computed(() => props.view.drawn?.entries[0] ?? null)
       <span class="cell dial-cell"><DialGlyph v-if="dial" :re="dial.re" :im="dial.im" :hue="hue" /></span>
     </template>
     <span v-else-if="view.readout.shape === 'single'" class="cell single">
-      <span class="with-unit"
-        ><ValueText :text="view.readout.text" :letter="letter" />{{ ' ' }}<UnitText :unit="view.readout.unit"
-      /></span>
+      <ValueText :text="view.readout.text" :letter="letter" />{{ ' '
+      }}<UnitText class="behind" :unit="view.readout.unit" />
       <span v-if="view.fraction" class="fraction">= <ValueText :text="view.fraction" :letter="letter" /></span>
     </span>
     <MatrixTable
@@ -97,10 +96,8 @@ const dial = computed(() => props.view.drawn?.entries[0] ?? null)
   flex-wrap: wrap;
   gap: 4px 10px;
 }
-.with-unit {
-  display: inline-flex;
-  align-items: baseline;
-  gap: 7px;
+.behind {
+  margin-left: -3px;
 }
 .polar {
   display: flex;
