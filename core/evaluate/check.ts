@@ -1,7 +1,7 @@
 import * as N from '../notation/nodes'
 import { childrenOf } from '../notation/references'
 import type { Node, United } from '../notation/tree'
-import { PLAIN } from '../units/measure'
+import { UNITY } from '../units/unit'
 import type { Unit } from '../units/unit'
 import { factorOf, inUnit } from '../quantities/attach'
 import { alike } from '../quantities/sums'
@@ -23,9 +23,6 @@ import { commonAxis } from '../operators/lift'
 import { realNumber } from '../kinds/kinds'
 
 /** Checks compare two values: to the written places of a literal, or to a relative 1e-9. */
-
-/** Counted in coherent units. */
-const ONE: Unit = { text: '', parts: [], factor: { n: 1, d: 1 }, ofPi: false, measure: PLAIN }
 
 const RELATIVE = 1e-9
 /** The most figures that two doubles can be said to agree to. */
@@ -96,7 +93,7 @@ function checkQuantities(left: Value, right: Value, sides: Sides): CheckValue | 
   }
   const measures = alike(left, right, 'compared')
   if ('code' in measures) return measures
-  const unit = writtenUnit(sides.rightNode) ?? ONE
+  const unit = writtenUnit(sides.rightNode) ?? UNITY
   const within = sides.within && toleranceIn(sides.within, right, unit)
   if (within && 'code' in within) return within
   const counted = (value: Value): Value => inUnit(bare(value), unit)

@@ -1,6 +1,6 @@
 import { parseLine } from './parser'
-import { childrenOf, definedNodes } from './references'
-import type { Node, Statement, United } from './tree'
+import { bodiesOf, childrenOf, definedNodes } from './references'
+import type { Node, United } from './tree'
 
 /**
  * Folios from before units: `10 V` with a kept V was a product, `2 rad/s` with a kept s an angle over s. Such lines
@@ -12,7 +12,7 @@ export function olderProducts(sources: readonly string[]): readonly (string | nu
   const kept = new Set<string>()
   return sources.map((source) => {
     const { statement } = parseLine(source)
-    const places = bodies(statement).flatMap(unitedIn)
+    const places = bodiesOf(statement).flatMap(unitedIn)
     const text = places.sort((a, b) => b.from - a.from).reduce((line, node) => written(line, node, kept), source)
     // An unknown was a factor behind a blank, and is.
     for (const { name } of definedNodes(statement)) kept[statement.type === 'unknown' ? 'delete' : 'add'](name)
@@ -33,18 +33,6 @@ function written(source: string, { operand, unit, from }: United, kept: Readonly
 /** Digits, with a prefix or a name behind them: what a blank could stand behind in a product. */
 function isNumeral(node: Node): boolean {
   return node.type === 'literal' || node.type === 'lettered'
-}
-
-function bodies(statement: Statement): readonly Node[] {
-  switch (statement.type) {
-    case 'empty':
-    case 'unknown':
-      return []
-    case 'check':
-      return [statement.left, statement.right, ...(statement.within ? [statement.within.amount] : [])]
-    default:
-      return [statement.body]
-  }
 }
 
 function unitedIn(node: Node): United[] {

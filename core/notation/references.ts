@@ -97,7 +97,8 @@ export function definedName(parsed: Parsed): string | null {
   return statement.name.name === 'prev' ? null : statement.name.name
 }
 
-function bodiesOf(statement: Statement): readonly Node[] {
+/** The terms of a statement. */
+export function bodiesOf(statement: Statement): readonly Node[] {
   switch (statement.type) {
     case 'empty':
     case 'unknown':

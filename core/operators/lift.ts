@@ -3,7 +3,6 @@ import type { Node } from '../notation/tree'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { complexNumber, integer, real } from '../values/make'
-import { bare } from '../values/quantity'
 import { angleSweep, numberSweep, pointAt, sameAxis, sweepOf } from '../values/sweeps'
 import { negated } from '../values/sweepLoops'
 import { join, leaf, negate, power, run } from '../values/sweepProgram'
@@ -24,11 +23,6 @@ import type { Context } from './context'
 
 export function isSweep(value: Value): value is SweepValue {
   return value.kind === 'sweep'
-}
-
-/** The same of values with units. */
-export function hasPoints(value: Value): boolean {
-  return bare(value).kind === 'sweep'
 }
 
 /** The range that several values run along, or why they have none in common; one of them is a sweep. */

@@ -134,7 +134,7 @@ function entrywiseMeasures(sign: BinarySign, left: Value, right: Value): Measure
 }
 
 /** An entry with what it measures, counted row by row; of a scalar itself. */
-export function entryAt(value: Value, k: number, cols: number): Value {
+function entryAt(value: Value, k: number, cols: number): Value {
   const inner = bare(value)
   if (!shapeOf(inner)) return value
   const item = plainEntry(inner, k)
@@ -166,6 +166,6 @@ function unitAfter(sign: BinarySign, left: Value, right: Value, measures: Measur
 }
 
 /** True where a unit says of a measure what it is, radians, cycles, VA and var among it. */
-export function fitsUnit(of: Measure, { measure }: Unit): boolean {
+function fitsUnit(of: Measure, { measure }: Unit): boolean {
   return measure.dimension === of.dimension && (of.dimension === NONE || (measure.turn === of.turn && measure.power === of.power)) // prettier-ignore
 }

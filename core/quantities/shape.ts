@@ -1,6 +1,5 @@
 import { allOf, ArrayMeasures, fromEntries } from '../units/arrayMeasures'
 import type { Misfit } from '../units/arrayMeasures'
-import { NONE } from '../units/dimension'
 import { Measure, OF_PI, PLAIN, RADIAN } from '../units/measure'
 import { isZero } from '../values/beyond'
 import type { Node } from '../notation/tree'
@@ -120,6 +119,3 @@ export function compact(measures: ArrayMeasures): Measure | ArrayMeasures {
 export function isMisfit(found: ArrayMeasures | Misfit): found is Misfit {
   return !(found instanceof ArrayMeasures)
 }
-
-/** True of what counts as a plain number. */
-export const isPlainMeasure = (m: Measure): boolean => m.dimension === NONE

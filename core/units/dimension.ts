@@ -1,5 +1,7 @@
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
+import { remember } from './remembered'
+import type { Remembered } from './remembered'
 
 /**
  * Dimensions of quantities: a product of powers of the seven base quantities of the SI (SI Brochure, 9th edition,
@@ -7,8 +9,8 @@ import type { Rational } from '../numbers/rational'
  * they are the same object; products are remembered, since the same few are met over and over.
  */
 export class Dimension {
-  private readonly products = new Map<Dimension, Dimension>()
-  private readonly quotients = new Map<Dimension, Dimension>()
+  private readonly products: Remembered<Dimension> = new Map()
+  private readonly quotients: Remembered<Dimension> = new Map()
 
   constructor(
     readonly key: string,
@@ -17,11 +19,11 @@ export class Dimension {
   ) {}
 
   times(other: Dimension): Dimension {
-    return this.products.get(other) ?? remembered(this.products, other, joined(this, other, Q.add))
+    return this.products.get(other) ?? remember(this.products, other, joined(this, other, Q.add))
   }
 
   over(other: Dimension): Dimension {
-    return this.quotients.get(other) ?? remembered(this.quotients, other, joined(this, other, Q.subtract))
+    return this.quotients.get(other) ?? remember(this.quotients, other, joined(this, other, Q.subtract))
   }
 
   /** To a rational power. */
@@ -33,15 +35,6 @@ export class Dimension {
 /** The units of the base quantities, in the order in which products of them are written. */
 export const BASE = ['kg', 'm', 's', 'A', 'K', 'mol', 'cd'] as const
 export type Base = (typeof BASE)[number]
-
-/** Dimensions that are kept at most: what nobody holds any more is made anew. */
-const MOST = 20_000
-
-function remembered(places: Map<Dimension, Dimension>, at: Dimension, found: Dimension): Dimension {
-  if (places.size > MOST) places.clear()
-  places.set(at, found)
-  return found
-}
 
 const known = new Map<string, Dimension>()
 

@@ -2,6 +2,8 @@ import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { dimension, NONE } from './dimension'
 import type { Dimension } from './dimension'
+import { remember } from './remembered'
+import type { Remembered } from './remembered'
 
 /**
  * What is known of a quantity besides its number: its dimension, and marks that the dimension does not hold. There
@@ -29,8 +31,8 @@ export type PowerSort = 'none' | 'conj' | 'VA' | 'W' | 'var' | 'ratio'
 const NO_MARKS: Marks = { turn: 'none', pi: 0, power: 'none', electric: false, flux: false }
 
 export class Measure implements Marks {
-  private readonly products = new Map<Measure, Measure>()
-  private readonly quotients = new Map<Measure, Measure>()
+  private readonly products: Remembered<Measure> = new Map()
+  private readonly quotients: Remembered<Measure> = new Map()
 
   constructor(
     readonly dimension: Dimension,
@@ -42,11 +44,11 @@ export class Measure implements Marks {
   ) {}
 
   times(other: Measure): Measure {
-    return this.products.get(other) ?? remembered(this.products, other, joined(this, other, 1))
+    return this.products.get(other) ?? remember(this.products, other, joined(this, other, 1))
   }
 
   over(other: Measure): Measure {
-    return this.quotients.get(other) ?? remembered(this.quotients, other, joined(this, other, -1))
+    return this.quotients.get(other) ?? remember(this.quotients, other, joined(this, other, -1))
   }
 
   /** To a rational power. */
@@ -76,14 +78,6 @@ function rootTurn(of: Dimension, turn: Turn): Turn {
 /** True of powers of the second. */
 function isTime({ powers }: Dimension): boolean {
   return powers.every((p, k) => k === 2 || Q.isZero(p))
-}
-
-const MOST = 20_000
-
-function remembered(places: Map<Measure, Measure>, at: Measure, found: Measure): Measure {
-  if (places.size > MOST) places.clear()
-  places.set(at, found)
-  return found
 }
 
 const known = new Map<string, Measure>()

@@ -1,10 +1,10 @@
 import * as Q from '../numbers/rational'
 import { BASE, NONE } from './dimension'
 import type { Dimension } from './dimension'
-import { measure, perSecond, PER_SECOND } from './measure'
+import { perSecond, PER_SECOND } from './measure'
 import type { Measure } from './measure'
 import { unitSymbol } from './symbols'
-import { unit, unitOf } from './unit'
+import { unit, UNITY, unitOf } from './unit'
 import type { Unit } from './unit'
 
 /** Which unit a result is shown in, where none is asked for and none was written. */
@@ -25,14 +25,13 @@ const NEWTON_METRE = unit('N·m')
 const WEBER = unit('Wb')
 const VOLT_SECOND = unit('V·s')
 const WATT = unit('W')
-const PERCENT_FREE: Unit = { text: '', parts: [], factor: Q.ONE, ofPi: false, measure: measure(NONE) }
 const PER = { rate: unit('rad/s'), cycles: unit('Hz'), none: unit('s⁻¹') } as const
 const POWERS = { none: WATT, ratio: WATT, conj: unit('VA'), VA: unit('VA'), W: WATT, var: unit('var') } as const
 
 /** The coherent unit that a quantity is shown in: the named one of its dimension, else base units. */
 export function coherentUnit(of: Measure): Unit {
   const { dimension } = of
-  if (dimension === NONE) return PERCENT_FREE
+  if (dimension === NONE) return UNITY
   if (dimension === PER_SECOND) return PER[perSecond(of)]
   if (dimension === JOULE.measure.dimension) return of.electric ? JOULE : NEWTON_METRE
   if (dimension === WEBER.measure.dimension) return of.flux ? WEBER : VOLT_SECOND

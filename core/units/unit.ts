@@ -1,7 +1,6 @@
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
 import { table } from '../table'
-import { NONE } from './dimension'
 import { measure, PLAIN } from './measure'
 import type { Measure } from './measure'
 import { unitSymbol, withPrefix } from './symbols'
@@ -45,6 +44,9 @@ function unitText(parts: readonly UnitPart[]): string {
   if (above.length === 0) return parts.map(partText).join('·')
   return `${top}/${below.length > 1 ? `(${bottom})` : bottom}`
 }
+
+/** What plain numbers are in: nothing is written behind them. */
+export const UNITY: Unit = { text: '', parts: [], factor: Q.ONE, ofPi: false, measure: PLAIN }
 
 /** A unit of its parts; `null` where its factor is too large to be kept. */
 export function unitOf(parts: readonly UnitPart[]): Unit | null {
@@ -141,9 +143,6 @@ export const factorNumber = ({ factor, ofPi }: Unit): number => Q.toNumber(facto
 
 /** The exponent of the prefix that a unit carries on its first symbol. */
 export const prefixOf = ({ parts }: Unit): number => parts[0]?.unit.prefix ?? 0
-
-/** True of units of plain numbers: %, ‰. */
-export const isShare = ({ measure: of, factor }: Unit): boolean => of.dimension === NONE && of.turn === 'none' && !Q.equals(factor, Q.ONE) // prettier-ignore
 
 /**
  * Units of several symbols that are customary: where one of their letters is kept as well, they are units all the

@@ -54,9 +54,3 @@ export function bare(value: Value): Bare {
 }
 
 export const isQuantity = (value: Value): value is QuantityValue => value.kind === 'quantity'
-
-/** What a scalar measures; `null` of arrays whose entries differ. */
-export function scalarMeasure(value: Value): Measure | null {
-  if (value.kind !== 'quantity') return PLAIN
-  return value.measure instanceof Measure ? value.measure : null
-}
