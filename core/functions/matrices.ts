@@ -346,7 +346,7 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
   ),
   eigenPart(
     'eigenvectors',
-    'Eigenvectors as columns, in the order of eigenvalues(A): of length 1, or with "largest" or "smallest" that entry made 1.',
+    'Eigenvectors as columns, in the order of eigenvalues(A): of length 1, or with "largest" or "smallest" that entry made 1; of several units with the largest made 1.',
     [
       { entry: 'eigenvectors([[2, 0], [0, 3]])', gives: '[[1, 0], [0, 1]]' },
       { entry: 'eigenvectors([[0, 1], [-2, -3]], "largest")', gives: '[[-0.5, 1], [1, -1]]' },

@@ -9,6 +9,7 @@ import { coherentUnit, quantityWords } from '../units/named'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { bare } from '../values/quantity'
+import { dataOf } from '../values/problemData'
 import type { Joining } from '../values/problemData'
 import type { Value } from '../values/types'
 import { compact, isMisfit, isWild, measureOf, measuresOf, shapeOf } from './shape'
@@ -23,7 +24,15 @@ export function alike(a: Value, b: Value, joining: Joining): Measures | Failure 
   if (isWild(a)) return y
   if (isWild(b)) return x
   const found = measuresAlike(x, y, joining, a.kind !== 'quantity', b.kind !== 'quantity')
-  return 'code' in found ? (undeclared(a, b) ?? found) : found
+  return 'code' in found ? (undeclared(a, b) ?? inUnitOf(found, a, b)) : found
+}
+
+/** A number without a unit is offered the unit that the other side is written in. */
+function inUnitOf(failed: Failure, a: Value, b: Value): Failure {
+  const data = dataOf(failed, 'unit-missing')
+  const other = data?.side === 'left' ? b : a
+  const unit = other.kind === 'quantity' ? other.unit : null
+  return data && unit ? failure('unit-missing', { ...data, unit: unit.text }) : failed
 }
 
 /** An unknown without a unit, and the one with which two sides would go together; `null` where that is not the matter. */
