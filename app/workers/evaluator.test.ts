@@ -36,6 +36,21 @@ describe('while a line is typed', () => {
     expect(told(service.type('r', 'R = 4'))).toEqual(['r:4', 'i:3'])
     expect(told(service.settle())).toEqual(['r:3', 'i:4'])
   })
+  test('what depends on it keeps its prefix under the hand; kept, it has the one that fits', () => {
+    const service = new EvaluatorService()
+    const lines = [
+      { id: 'v', source: 'V = 900 V' },
+      { id: 'u', source: 'U = V*1' },
+      { id: 'w', source: 'x = V*1 kg' },
+    ]
+    service.load(lines, DEFAULT_CONVENTIONS)
+    const shown = ({ views }: Update) => views.map(({ readout: r }) => ('unit' in r && 'text' in r ? `${r.text} ${r.unit}` : '')) // prettier-ignore
+    expect(shown(service.type('v', 'V = 1100 V')).slice(0, 2)).toEqual(['1100 V', '1100 V'])
+    // Another quantity in its place is shown in its own unit.
+    expect(shown(service.type('v', 'V = 1100 A'))[1]).toBe('1.1 kA')
+    expect(shown(service.type('v', 'V = 1e9 V'))[1]).toBe('1 GV')
+    expect(shown(service.apply({ sources: [{ id: 'v', source: 'V = 1100 V' }] }))[1]).toBe('1.1 kV')
+  })
   test('what cannot be evaluated leaves the lines below as they were, and tells its problem', () => {
     const service = opened()
     service.type('r', 'R = 4')

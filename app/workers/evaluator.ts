@@ -7,7 +7,7 @@ import { fault } from '#core/exchange/told'
 import type { Fault } from '#core/exchange/told'
 import { isNumber, writeFirst, writeValue } from '#core/exchange/writeValue'
 import type { Named, NumberFile, NumberFormat, ValueOptions } from '#core/exchange/writeValue'
-import type { SourceLine } from '#core/evaluate/lineResult'
+import type { LineResult, SourceLine } from '#core/evaluate/lineResult'
 import type { ExactMatrix } from '#core/linear/exact'
 import { asMatrix } from '#core/values/matrices'
 import { copyText, curveOf, pointOf, readout, tableRows } from '#core/kinds/kinds'
@@ -17,7 +17,7 @@ import type { LineView, PointView } from '#core/views/lineView'
 import type { AngleUnit } from '#core/values/convert'
 import type { Conventions } from '#core/format/conventions'
 import type { SweepRows } from '#core/kinds/sweep'
-import { numberInUnit } from '#core/quantities/shown'
+import { inHeldUnit, numberInUnit } from '#core/quantities/shown'
 import { pointIn } from '#core/quantities/through'
 import { bare } from '#core/values/quantity'
 import type { SweepValue, Value } from '#core/values/types'
@@ -115,6 +115,8 @@ export class EvaluatorService {
   private conventions: Conventions | null = null
   /** An entry that is being typed, or dragged, in place of its line's text. */
   private draft: SourceLine | null = null
+  /** The units that values were shown in before a line was being changed. */
+  private readonly units = new Map<string, string>()
   /** The last text of the drafted line that could be evaluated. */
   private good: string | null = null
   /** Texts that were stopped: such a line counts as empty until it is edited or asked for. */
@@ -322,13 +324,29 @@ export class EvaluatorService {
       const result = this.evaluator.result(id)
       if (!result) return []
       const view = {
-        ...lineView(result, conventions),
+        ...lineView(this.withHeldUnit(id, result), conventions),
         links: this.linksOf(id),
         sweep: this.watched.sweeps.includes(id) ? curveOf(result.evaluated.value) : null,
         at: this.pointOf(id, result.evaluated.value, conventions),
       }
+      this.rememberUnit(id, view)
       return [this.isHeld(id) ? stoppedView(view) : view]
     })
+  }
+
+  /** While a line is typed or dragged, what depends on it keeps the prefix that it had. */
+  private withHeldUnit(id: string, result: LineResult): LineResult {
+    const unit = this.draft !== null && this.draft.id !== id ? this.units.get(id) : undefined
+    const { value } = result.evaluated
+    if (unit === undefined || value === null) return result
+    const held = inHeldUnit(value, unit)
+    return held === value ? result : { ...result, evaluated: { ...result.evaluated, value: held } }
+  }
+
+  private rememberUnit(id: string, { readout: shown }: LineView): void {
+    if (this.draft !== null) return
+    if ('unit' in shown && shown.unit) this.units.set(id, shown.unit)
+    else this.units.delete(id)
   }
 
   private sweepLines(): string[] {

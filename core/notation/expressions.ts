@@ -307,6 +307,11 @@ export abstract class ExpressionParser extends FactorParser {
 
   protected missingOperator(before: Node): void {
     const here = this.span()
+    if (before.type === 'united' && EFFECTIVE.has(this.text)) {
+      const gap = { from: before.to, to: this.to }
+      this.fail('unit-effective', gap, { word: this.text }, [{ label: this.slice(before), replacement: '' }])
+      return
+    }
     const left = this.slice(before)
     if (this.is(Tok.angleWord)) {
       this.fail('missing-operator', here, { left, right: 'angle' }, [write('∠')])
@@ -318,6 +323,9 @@ export abstract class ExpressionParser extends FactorParser {
     ])
   }
 }
+
+/** What is said of a value behind its unit elsewhere. */
+const EFFECTIVE: ReadonlySet<string> = new Set(['rms', 'RMS', 'eff', 'pk', 'pp', 'peak', 'AC', 'DC', 'ac', 'dc'])
 
 function rangeBy(kind: Tok): 'step' | 'count' | 'decade' | null {
   if (kind === Tok.step) return 'step'

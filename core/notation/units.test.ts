@@ -150,6 +150,8 @@ describe('5: named errors, with what is meant', () => {
     ['5 L', 'unit-slip → 5 l'],
     ['5 v', 'unit-slip → 5 V'],
     ['20 °C', 'unit-celsius → 293.15 K'],
+    ['230 V rms', 'unit-effective → 230 V'],
+    ['5 A DC', 'unit-effective → 5 A'],
     ['4.7k ohm', '4.7 kΩ'],
     ['4k7 ohm', '4.7 kΩ'],
     ['33n F', '33 nF'],

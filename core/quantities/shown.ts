@@ -3,7 +3,8 @@ import type { Conventions } from '../format/conventions'
 import { ArrayMeasures } from '../units/arrayMeasures'
 import { Measure } from '../units/measure'
 import { coherentUnit } from '../units/named'
-import { prefixed, prefixOf, takesPrefix } from '../units/unit'
+import { parsed, prefixed, prefixOf, takesPrefix } from '../units/unit'
+import { quantity } from '../values/quantity'
 import type { Unit } from '../units/unit'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
@@ -23,6 +24,21 @@ export function shownUnit({ value, measure, unit, asWritten }: QuantityValue, co
 
 function withoutPrefix(unit: Unit): Unit {
   return prefixOf(unit) === 0 || !takesPrefix(unit) ? unit : (prefixed(unit, 0) ?? unit)
+}
+
+/** How far a value may leave the unit that is held for it, up and down. */
+const HELD_MOST = 1e5
+const HELD_LEAST = 1e-3
+
+/** A value in the unit that it had before: under a moving hand prefixes stay, unless the value runs far away from them. */
+export function inHeldUnit(value: Value, text: string): Value {
+  if (value.kind !== 'quantity' || value.asWritten) return value
+  const unit = parsed(text)
+  const of = value.measure instanceof Measure ? value.measure : value.measure.uniform
+  if (!unit || !of || of.dimension !== unit.measure.dimension) return value
+  const size = sizeOf(value.value) / Q.toNumber(unit.factor)
+  if (size !== 0 && (size > HELD_MOST || size < HELD_LEAST)) return value
+  return quantity(value.value, value.measure, { unit, asWritten: true, unknowns: value.unknowns })
 }
 
 const LARGEST = 12
