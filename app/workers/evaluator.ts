@@ -117,6 +117,7 @@ export class EvaluatorService {
   private draft: SourceLine | null = null
   /** The units that values were shown in before a line was being changed. */
   private readonly units = new Map<string, string>()
+  private readonly unitHeld = new Set<string>()
   /** The last text of the drafted line that could be evaluated. */
   private good: string | null = null
   /** Texts that were stopped: such a line counts as empty until it is edited or asked for. */
@@ -317,9 +318,12 @@ export class EvaluatorService {
     return this.viewsOf(this.order)
   }
 
-  private viewsOf(ids: readonly string[]): LineView[] {
+  private viewsOf(changed: readonly string[]): LineView[] {
     const { conventions } = this
     if (conventions === null) return []
+    // What was shown in a unit that was held is shown anew once nothing holds it.
+    const ids = this.draft === null && this.unitHeld.size > 0 ? [...new Set([...changed, ...this.unitHeld])] : changed
+    if (this.draft === null) this.unitHeld.clear()
     return ids.flatMap((id) => {
       const result = this.evaluator.result(id)
       if (!result) return []
@@ -340,6 +344,7 @@ export class EvaluatorService {
     const { value } = result.evaluated
     if (unit === undefined || value === null) return result
     const held = inHeldUnit(value, unit)
+    if (held !== value) this.unitHeld.add(id)
     return held === value ? result : { ...result, evaluated: { ...result.evaluated, value: held } }
   }
 
