@@ -184,7 +184,11 @@ export class EvaluatorService {
   }
 
   apply(edits: Edits): Update {
-    for (const { id, source } of edits.sources ?? []) this.sources.set(id, source)
+    for (const { id, source } of edits.sources ?? []) {
+      this.sources.set(id, source)
+      // What was typed is kept: nothing is in the place of the line any more.
+      if (this.draft?.id === id && this.draft.source === source) this.draft = null
+    }
     if (edits.order) {
       this.order = edits.order
       const kept = new Set(edits.order)
