@@ -1,11 +1,11 @@
 import { ref, shallowRef } from 'vue'
 import type { Complex } from '#core/numbers/complex'
 import { extentOf, fitRange, fitView, panBy, toPixel, zoomAt } from '#core/scene/view'
-import type { Pixel, PlaneView, Size } from '#core/scene/view'
+import type { Bounds, Pixel, PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
 
 /** Which part of the plane is in sight, in a picture of some size: fitted, until the student zooms or moves it. */
-export function usePlaneView(plate: () => PlanePlate, tips: () => readonly Complex[]) {
+export function usePlaneView(plate: () => PlanePlate, tips: () => readonly Complex[], per: () => number = () => 1) {
   const size = shallowRef<Size>({ width: 400, height: 400 })
   const view = shallowRef<PlaneView>({ re: 0, im: 0, perPixel: 0.01 })
   /** True once the student has zoomed or moved the picture: it then stays as it was set. */
@@ -16,7 +16,7 @@ export function usePlaneView(plate: () => PlanePlate, tips: () => readonly Compl
     const { range, conjugates } = plate()
     const shown = tips()
     const all = conjugates ? [...shown, ...shown.map((m) => ({ re: m.re, im: -m.im }))] : shown
-    view.value = range ? fitRange(range, size.value) : fitView(all, size.value)
+    view.value = range ? fitRange(scaledRange(range, per()), size.value) : fitView(all, size.value)
     held.value = false
   }
 
@@ -57,6 +57,11 @@ export function usePlaneView(plate: () => PlanePlate, tips: () => readonly Compl
   }
 
   return { size, view, held, fit, fitIfOut, zoom, pan, key }
+}
+
+/** A range as it is typed, in the unit of the axes, on the plane. */
+export function scaledRange({ left, right, bottom, top }: Bounds, per: number): Bounds {
+  return { left: left * per, right: right * per, bottom: bottom * per, top: top * per }
 }
 
 /** Where a card stands beside a place of the picture, and inside of it. */

@@ -38,7 +38,7 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
   const scales = computed<readonly UnitScale[]>(() => {
     const points = values.value.flatMap(({ view }) => view.drawn?.entries.map((at) => ({ unit: view.drawn?.unit ?? NO_UNIT, at })) ?? []) // prettier-ignore
     const ways = sweeps.value.flatMap(({ data }) => extremesOf(data).map((at) => ({ unit: data.in ?? NO_UNIT, at })))
-    const found = unitScales([...points, ...ways], results.unsettled ? held : new Map())
+    const found = unitScales([...points, ...ways], results.unsettled ? held : new Map(), plate.value.re)
     held = new Map(found.map(({ key, scale }) => [key, scale]))
     return found
   })

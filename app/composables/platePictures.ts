@@ -13,7 +13,9 @@ import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import { useResultsStore } from '~/stores/results'
 import type { Theme } from '~/theme/tokens'
+import { frontScale } from '~/drawing/frame'
 import { usePlateMarks } from './plateMarks'
+import { scaledRange } from './planeView'
 
 /** Sizes of a plate on paper, in pixels of the screen: planes are square, curves are wide. */
 export const PLANE_SIZE: Size = { width: 460, height: 380 }
@@ -36,8 +38,10 @@ export function usePlatePictures() {
     const front = found?.front.value ?? ''
     scope.stop()
     const tips = [...marks, ...loci.flatMap(boxOf)]
-    const shown = plate.conjugates ? [...tips, ...tips.map((m) => ({ re: m.re, im: -m.im }))] : tips
-    const view = plate.range ? fitRange(plate.range, PLANE_SIZE) : fitView(shown, PLANE_SIZE)
+    const all = plate.conjugates ? [...tips, ...tips.map((m) => ({ re: m.re, im: -m.im }))] : tips
+    const shown = frontScale({ scales, front })
+    const per = shown ? shown.scale * shown.factor : 1
+    const view = plate.range ? fitRange(scaledRange(plate.range, per), PLANE_SIZE) : fitView(all, PLANE_SIZE)
     return (ctx) =>
       paintPlane(ctx, {
         view,

@@ -47,7 +47,8 @@ export function frontScale({ scales, front }: Pick<PlaneFrame, 'scales' | 'front
 
 /** The view counted in the unit in front. */
 export function viewInFront(frame: Pick<PlaneFrame, 'view' | 'scales' | 'front'>): PlaneView {
-  const scale = frontScale(frame)?.scale ?? 1
+  const front = frontScale(frame)
+  const scale = front ? front.scale * front.factor : 1
   const { re, im, perPixel } = frame.view
   return scale === 1 ? frame.view : { re: re / scale, im: im / scale, perPixel: perPixel / scale }
 }

@@ -48,8 +48,9 @@ function inFront(frame: PlaneFrame): PlaneFrame {
   const scale = frontScale(frame)
   if (!scale) return frame
   const view = viewInFront(frame)
-  const marks = scale.scale === 1 ? frame.marks : frame.marks.map((m) => ({ ...m, ...scaledPoint(m, 1 / scale.scale) }))
-  const named = (name: string): string => (scale.text === '' || name.includes('/') || name === '' ? name : `${name} / ${scale.text}`) // prettier-ignore
+  const per = scale.scale * scale.factor
+  const marks = per === 1 ? frame.marks : frame.marks.map((m) => ({ ...m, ...scaledPoint(m, 1 / per) }))
+  const named = (name: string): string => (scale.shown === '' || name.includes('/') || name === '' ? name : `${name} / ${scale.shown}`) // prettier-ignore
   return { ...frame, view, marks, plate: { ...frame.plate, re: named(frame.plate.re), im: named(frame.plate.im) } }
 }
 
@@ -66,10 +67,11 @@ function drawScaleBars(ctx: CanvasRenderingContext2D, frame: PlaneFrame): void {
   ctx.textAlign = 'left'
   ctx.textBaseline = 'middle'
   scales.forEach((scale, k) => {
-    const step = niceStep((BAR_LEAST * view.perPixel) / scale.scale)
-    const length = (step * scale.scale) / view.perPixel
+    const per = scale.scale * scale.factor
+    const step = niceStep((BAR_LEAST * view.perPixel) / per)
+    const length = (step * per) / view.perPixel
     const y = sharp(size.height - 14 - (scales.length - 1 - k) * BAR_ROW)
-    const text = `${tickText(step, conventions)} ${scale.text === '' ? '(plain numbers)' : scale.text}`
+    const text = `${tickText(step, conventions)} ${scale.shown === '' ? '(plain numbers)' : scale.shown}`
     ctx.strokeStyle = theme.leaf
     ctx.lineWidth = 5
     ctx.lineJoin = 'round'

@@ -3,7 +3,7 @@ import type { Conventions } from '../format/conventions'
 import { ArrayMeasures } from '../units/arrayMeasures'
 import { Measure } from '../units/measure'
 import { coherentUnit } from '../units/named'
-import { parsed, prefixed, prefixOf, takesPrefix } from '../units/unit'
+import { parsed, prefixed, prefixOf, takesPrefix, unitForSize } from '../units/unit'
 import { quantity } from '../values/quantity'
 import type { Unit } from '../units/unit'
 import * as C from '../numbers/complex'
@@ -19,7 +19,7 @@ export function shownUnit({ value, measure, unit, asWritten }: QuantityValue, co
   const plain = unit ? withoutPrefix(unit) : coherentUnit(of)
   if (conventions.style !== 'plain' || !takesPrefix(plain)) return plain
   const size = sizeOf(value) / Q.toNumber(plain.factor)
-  return withPrefixFor(plain, Number(size.toPrecision(conventions.digits)))
+  return unitForSize(plain, Number(size.toPrecision(conventions.digits)))
 }
 
 function withoutPrefix(unit: Unit): Unit {
@@ -39,17 +39,6 @@ export function inHeldUnit(value: Value, text: string): Value {
   const size = sizeOf(value.value) / Q.toNumber(unit.factor)
   if (size !== 0 && (size > HELD_MOST || size < HELD_LEAST)) return value
   return quantity(value.value, value.measure, { unit, asWritten: true, unknowns: value.unknowns })
-}
-
-const LARGEST = 12
-const SMALLEST = -15
-
-/** The prefix that brings a size to 0.1 … 1000: none where it is there already. */
-function withPrefixFor(unit: Unit, size: number): Unit {
-  if (!Number.isFinite(size) || size === 0 || (size >= 0.1 && size < 1000)) return unit
-  const exponent = 3 * Math.floor(Math.log10(size) / 3 + 1e-12)
-  const within = Math.max(SMALLEST, Math.min(LARGEST, exponent))
-  return (within === 0 ? null : prefixed(unit, within)) ?? unit
 }
 
 /** The size by which a prefix is chosen: of arrays the largest entry, of a sweep over decades the middle one. */

@@ -1,5 +1,6 @@
 import * as C from '../numbers/complex'
 import type { Complex } from '../numbers/complex'
+import { factorNumber, parsed, unitForSize } from '../units/unit'
 
 /**
  * Values of several units in one diagram: each unit has a scale of its own, equal in both directions, drawn to one
@@ -21,6 +22,9 @@ export interface UnitScale {
   readonly text: string
   /** Plane units for one coherent unit. */
   readonly scale: number
+  /** The unit that grid and bar are counted in, and how many coherent ones it is. */
+  readonly shown: string
+  readonly factor: number
 }
 
 /** Plain numbers. */
@@ -33,6 +37,7 @@ const SHARE = 0.72
 export function unitScales(
   points: readonly { readonly unit: InUnit; readonly at: Complex }[],
   held: ReadonlyMap<string, number>,
+  axisName = '',
 ): readonly UnitScale[] {
   const extents = new Map<string, { readonly text: string; readonly extent: number }>()
   for (const { unit, at } of points) {
@@ -44,8 +49,17 @@ export function unitScales(
   const [first] = extents.values()
   return [...extents].map(([key, { text, extent }], k): UnitScale => {
     const usual = k === 0 || extent === 0 || !first || first.extent === 0 ? 1 : (SHARE * first.extent) / extent
-    return { key, text, scale: k === 0 ? 1 : (held.get(key) ?? usual) }
+    return { key, text, scale: k === 0 ? 1 : (held.get(key) ?? usual), ...countedIn(key, text, extent, axisName) }
   })
+}
+
+/** The unit that the name of an axis says, `east / kN`, where it is of this dimension; else the one that fits the values. */
+function countedIn(key: string, text: string, extent: number, axisName: string): Pick<UnitScale, 'shown' | 'factor'> {
+  const coherent = parsed(text)
+  if (!coherent) return { shown: text, factor: 1 }
+  const said = parsed(axisName.split(' / ').at(-1)?.trim() ?? '')
+  const unit = said && said.measure.dimension.key === key ? said : unitForSize(coherent, extent)
+  return { shown: unit.text, factor: factorNumber(unit) }
 }
 
 /** A point of a unit where it stands on the plane. */

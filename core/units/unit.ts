@@ -138,6 +138,18 @@ export function takesPrefix({ parts }: Unit): boolean {
   return first !== undefined && first.power.n === 1 && first.power.d === 1 && !UNPREFIXED.has(first.unit.stem)
 }
 
+const LARGEST = 12
+const SMALLEST = -15
+
+/** The prefix that brings a size to 0.1 … 1000: none where it is there already. */
+export function unitForSize(unit: Unit, size: number): Unit {
+  if (!takesPrefix(unit)) return unit
+  if (!Number.isFinite(size) || size === 0 || (size >= 0.1 && size < 1000)) return unit
+  const exponent = 3 * Math.floor(Math.log10(size) / 3 + 1e-12)
+  const within = Math.max(SMALLEST, Math.min(LARGEST, exponent))
+  return (within === 0 ? null : prefixed(unit, within)) ?? unit
+}
+
 /** How many coherent SI units a unit is, as a double. */
 export const factorNumber = ({ factor, ofPi }: Unit): number => Q.toNumber(factor) * (ofPi ? Math.PI : 1)
 

@@ -38,9 +38,15 @@ const canvas = computed(() => picture.value?.canvas ?? null)
 const tableOpen = ref(false)
 const theme = computed(() => THEMES[preferences.theme])
 const { marks, loci, scales, front } = usePlateMarks(computed(() => props.plate))
+/** Plane units for one of the units that the axes are counted in. */
+const perShown = computed(() => {
+  const scale = frontScale({ scales: scales.value, front: front.value })
+  return scale ? scale.scale * scale.factor : 1
+})
 const plane = usePlaneView(
   () => props.plate,
   () => [...marks.value, ...loci.value.flatMap(boxOf)],
+  () => perShown.value,
 )
 const { size, view, held, fit, zoom } = plane
 
@@ -106,9 +112,10 @@ const pointer = usePlanePointer({
   size,
   marks,
   way: () => plates.way,
-  step: () =>
-    gridStep(viewInFront({ view: view.value, scales: scales.value, front: front.value })) *
-    (frontScale({ scales: scales.value, front: front.value })?.scale ?? 1),
+  step: () => {
+    const seen = { view: view.value, scales: scales.value, front: front.value }
+    return gridStep(viewInFront(seen)) * perShown.value
+  },
   pan: plane.pan,
   zoom,
   grasp(line) {

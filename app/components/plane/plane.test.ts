@@ -62,9 +62,9 @@ describe('values of a plane by keyboard', () => {
   })
 })
 
-const PLAIN = { key: '', text: '', scale: 1 }
-const VOLTS = { key: 'v', text: 'V', scale: 1 }
-const AMPERES = { key: 'a', text: 'A', scale: 10 }
+const PLAIN = { key: '', text: '', scale: 1, shown: '', factor: 1 }
+const VOLTS = { key: 'v', text: 'V', scale: 1, shown: 'V', factor: 1 }
+const AMPERES = { key: 'a', text: 'A', scale: 10, shown: 'A', factor: 1 }
 
 describe('two values that are measured', () => {
   const shown = (...marks: PlaneMark[]): void => {

@@ -5,6 +5,8 @@ import type { PlanePlate } from '#shared/plate'
 import { onceAFrame } from '~/browser/onceAFrame'
 import { usePlateMarks } from '~/composables/plateMarks'
 import { boxOf } from '~/drawing/locus'
+import { scaledRange } from '~/composables/planeView'
+import { frontScale } from '~/drawing/frame'
 import { paintPlane } from '~/drawing/plane'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
@@ -16,7 +18,11 @@ const folio = useFolioStore()
 const preferences = usePreferencesStore()
 const SIZE = { width: 96, height: 66 }
 const canvas = ref<HTMLCanvasElement | null>(null)
-const { marks, loci } = usePlateMarks(computed(() => props.plate))
+const { marks, loci, scales, front } = usePlateMarks(computed(() => props.plate))
+function perShown(): number {
+  const scale = frontScale({ scales: scales.value, front: front.value })
+  return scale ? scale.scale * scale.factor : 1
+}
 const draw = onceAFrame(() => {
   const paper = canvas.value
   const ctx = paper?.getContext('2d')
@@ -27,7 +33,7 @@ const draw = onceAFrame(() => {
   ctx.scale(scale, scale)
   paintPlane(ctx, {
     view: props.plate.range
-      ? fitRange(props.plate.range, SIZE)
+      ? fitRange(scaledRange(props.plate.range, perShown()), SIZE)
       : fitView([...marks.value, ...loci.value.flatMap(boxOf)], SIZE, 10),
     size: SIZE,
     marks: marks.value,
