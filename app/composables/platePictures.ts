@@ -13,7 +13,7 @@ import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import { useResultsStore } from '~/stores/results'
 import type { Theme } from '~/theme/tokens'
-import { frontScale } from '~/drawing/frame'
+import { perShown } from '~/drawing/frame'
 import { usePlateMarks } from './plateMarks'
 import { scaledRange } from './planeView'
 
@@ -38,10 +38,9 @@ export function usePlatePictures() {
     const front = found?.front.value ?? ''
     scope.stop()
     const tips = [...marks, ...loci.flatMap(boxOf)]
-    const all = plate.conjugates ? [...tips, ...tips.map((m) => ({ re: m.re, im: -m.im }))] : tips
-    const shown = frontScale({ scales, front })
-    const per = shown ? shown.scale * shown.factor : 1
-    const view = plate.range ? fitRange(scaledRange(plate.range, per), PLANE_SIZE) : fitView(all, PLANE_SIZE)
+    const shown = plate.conjugates ? [...tips, ...tips.map((m) => ({ re: m.re, im: -m.im }))] : tips
+    const per = perShown({ scales, front })
+    const view = plate.range ? fitRange(scaledRange(plate.range, per), PLANE_SIZE) : fitView(shown, PLANE_SIZE)
     return (ctx) =>
       paintPlane(ctx, {
         view,

@@ -45,10 +45,18 @@ export function frontScale({ scales, front }: Pick<PlaneFrame, 'scales' | 'front
   return scales?.find(({ key }) => key === front) ?? scales?.[0] ?? null
 }
 
+/** Plane units for one of the units that the axes are counted in. */
+export function perShown(frame: Pick<PlaneFrame, 'scales' | 'front'>): number {
+  const front = frontScale(frame)
+  return front ? perUnit(front) : 1
+}
+
+/** Plane units for one of the units that a scale is shown in. */
+export const perUnit = ({ scale, factor }: UnitScale): number => scale * factor
+
 /** The view counted in the unit in front. */
 export function viewInFront(frame: Pick<PlaneFrame, 'view' | 'scales' | 'front'>): PlaneView {
-  const front = frontScale(frame)
-  const scale = front ? front.scale * front.factor : 1
+  const scale = perShown(frame)
   const { re, im, perPixel } = frame.view
   return scale === 1 ? frame.view : { re: re / scale, im: im / scale, perPixel: perPixel / scale }
 }

@@ -4,7 +4,7 @@ import { niceStep, ticksBetween } from '#core/scene/ticks'
 import { boundsOf, toPixel } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
-import { frontScale, line, SANS, SERIF, sharp, tickText, viewInFront } from './frame'
+import { frontScale, line, perUnit, SANS, SERIF, sharp, tickText, viewInFront } from './frame'
 import type { PlaneFrame } from './frame'
 import { scaledPoint } from '#core/scene/unitScales'
 
@@ -48,13 +48,13 @@ function inFront(frame: PlaneFrame): PlaneFrame {
   const scale = frontScale(frame)
   if (!scale) return frame
   const view = viewInFront(frame)
-  const per = scale.scale * scale.factor
+  const per = perUnit(scale)
   const marks = per === 1 ? frame.marks : frame.marks.map((m) => ({ ...m, ...scaledPoint(m, 1 / per) }))
   const named = (name: string): string => (scale.shown === '' || name.includes('/') || name === '' ? name : `${name} / ${scale.shown}`) // prettier-ignore
   return { ...frame, view, marks, plate: { ...frame.plate, re: named(frame.plate.re), im: named(frame.plate.im) } }
 }
 
-/** About the width of a letter of a scale bar, how long a bar is at least, and the rows they stand in, in pixels. */
+/** How long a scale bar is at least, and the rows that bars stand in, in pixels. */
 const BAR_LEAST = 54
 const BAR_ROW = 22
 
@@ -67,7 +67,7 @@ function drawScaleBars(ctx: CanvasRenderingContext2D, frame: PlaneFrame): void {
   ctx.textAlign = 'left'
   ctx.textBaseline = 'middle'
   scales.forEach((scale, k) => {
-    const per = scale.scale * scale.factor
+    const per = perUnit(scale)
     const step = niceStep((BAR_LEAST * view.perPixel) / per)
     const length = (step * per) / view.perPixel
     const y = sharp(size.height - 14 - (scales.length - 1 - k) * BAR_ROW)

@@ -19,8 +19,8 @@ import type { Conventions } from '#core/format/conventions'
 import type { SweepRows } from '#core/kinds/sweep'
 import { inHeldUnit, numberInUnit } from '#core/quantities/shown'
 import { pointIn } from '#core/quantities/through'
-import { bare } from '#core/values/quantity'
-import type { SweepValue, Value } from '#core/values/types'
+import { sweepIn } from '#core/values/quantity'
+import type { Value } from '#core/values/types'
 import { linksOf, termsOf } from '#core/scene/chain'
 import type { Link } from '#core/scene/chain'
 
@@ -399,9 +399,4 @@ export class EvaluatorService {
     })
     return linksOf(parts)
   }
-}
-
-function sweepIn(value: Value | null): SweepValue | null {
-  const inner = value && bare(value)
-  return inner?.kind === 'sweep' ? inner : null
 }

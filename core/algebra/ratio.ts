@@ -1,5 +1,6 @@
 import * as C from '../numbers/complex'
 import * as A from '../values/arithmetic'
+import { bare } from '../values/quantity'
 import { integer } from '../values/make'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
@@ -21,7 +22,7 @@ export function unknownValue(name: string): PolynomialValue {
 
 /** True of the bare unknown of a name, whatever unit it is declared with. */
 export function isUnknown(of: Value, name: string): boolean {
-  const value = of.kind === 'quantity' ? of.value : of
+  const value = bare(of)
   if (value.kind !== 'polynomial' || value.bottom) return false
   const [only] = value.top.terms
   return value.top.terms.length === 1 && value.top.unknowns[0] === name && only?.powers[0] === 1

@@ -8,7 +8,7 @@ import { sentence } from '../sentences/sentences'
 import { asMatrix, itemsOf } from '../values/matrices'
 import { factorNumber } from '../units/unit'
 import { pointIn } from '../quantities/through'
-import { bare } from '../values/quantity'
+import { bare, sweepIn } from '../values/quantity'
 import { pointAt } from '../values/sweeps'
 import type { SweepValue, Value } from '../values/types'
 import type { Enclosures } from './enclosures'
@@ -90,16 +90,14 @@ export class PlaceReader {
         if (!sweep || !agree(there, pointAt(sweep, k))) values.set(id, null)
       }
     }
-    return { kind: 'place', x: unit ? x / factorNumber(unit) : x, index, values }
+    return { kind: 'place', x: x / factorNumber(unit), index, values }
   }
 }
 
 const none = (why: string): NoReading => ({ kind: 'none', why })
 
 function sweepOf(result: LineResult | null): SweepValue | null {
-  const value = result?.evaluated.value
-  const inner = value && bare(value)
-  return inner?.kind === 'sweep' ? inner : null
+  return sweepIn(result?.evaluated.value ?? null)
 }
 
 /** A point of a range with its unit. */

@@ -226,7 +226,11 @@ function checkArrays(left: Value, right: Value, sides: Sides): CheckValue | Fail
 function placesIn(unit: Unit | undefined, places: Places | null): Places | null {
   if (!unit || !places) return places
   const factor = factorOf(unit).re
-  return { ...places, re: places.re / factor, im: places.im / factor, magnitude: places.magnitude / factor }
+  return scaledPlaces(places, (x) => x / factor)
+}
+
+function scaledPlaces(places: Places, by: (x: number) => number): Places {
+  return { ...places, re: by(places.re), im: by(places.im), magnitude: by(places.magnitude) }
 }
 
 /** The entries of a literal vector or matrix, row by row; none where it is computed. */
@@ -318,7 +322,7 @@ function writtenPlaces(node: Node | null, context: Context): Places | null {
 function placesWithUnit({ operand, unit }: United, context: Context): Places | null {
   const places = writtenPlaces(operand, context)
   const factor = factorOf(unit.unit).re
-  return places && { ...places, re: places.re * factor, im: places.im * factor, magnitude: places.magnitude * factor }
+  return places && scaledPlaces(places, (x) => x * factor)
 }
 
 function sumPlaces(left: Node, right: Node, context: Context): Places | null {

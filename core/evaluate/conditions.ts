@@ -19,9 +19,10 @@ export function comparison(
   context: Context,
   evaluate: Evaluate,
 ): Value | Failure {
-  const values = allOf([node.first, ...node.rest.map((r) => r.node)], context, evaluate)
+  const nodes = [node.first, ...node.rest.map((r) => r.node)]
+  const values = allOf(nodes, context, evaluate)
   if (!Array.isArray(values)) return values
-  const plain = values.some(isQuantity) ? comparable(values, [node.first, ...node.rest.map((r) => r.node)]) : values
+  const plain = values.some(isQuantity) ? comparable(values, nodes) : values
   if (!Array.isArray(plain)) return plain
   return lifted(plain, node, context, (at, inner) => comparedValues(node, at, inner))
 }

@@ -172,14 +172,13 @@ function powerOf(baseNode: Node, exponentNode: Node, context: Context): Value | 
   return raised(base, exponent, baseNode, natural, inner)
 }
 
-function raised(base: Value, exponent: Value, baseNode: Node, natural: boolean, inner: Context): Value | Failure {
-  const context = inner
+function raised(base: Value, exponent: Value, baseNode: Node, natural: boolean, context: Context): Value | Failure {
   if (base.kind === 'sweep' || exponent.kind === 'sweep') {
     const loop = loopBinary('^', base, exponent, baseNode, context)
     if (loop) return loop
     const ready = settle(base)
     if (ready.kind === 'failure') return ready
-    return atEveryPoint([ready, exponent], baseNode, inner, ([a, b], point) => raiseValues(a, b, point))
+    return atEveryPoint([ready, exponent], baseNode, context, ([a, b], point) => raiseValues(a, b, point))
   }
   if (context.each && (isArray(base) || isArray(exponent)))
     return entrywise(base, exponent, '^', (x, y) => binary('^', x, y, new Plainly(context)))
@@ -191,9 +190,7 @@ function raised(base: Value, exponent: Value, baseNode: Node, natural: boolean, 
 function signed(sign: '+' | '-', operand: Node, context: Context): Value | Failure {
   const value = unsettled(operand, context)
   if (value.kind === 'failure') return value
-  return value.kind === 'quantity'
-    ? throughQuantity(value, (inner) => signedValue(sign, inner, operand, context))
-    : signedValue(sign, value, operand, context)
+  return throughQuantity(value, (inner) => signedValue(sign, inner, operand, context))
 }
 
 function signedValue(sign: '+' | '-', value: Value, operand: Node, context: Context): Value | Failure {
@@ -213,7 +210,7 @@ function polar(node: Polar, context: Context): Value | Failure {
   if (angle.kind === 'failure') return failureAt(node.angle, angle)
   const whole = (inner: Value): Value | Failure =>
     lifted([inner, angle], node, context, ([a, b], at) => polarOf(node, a, b, at))
-  return size.kind === 'quantity' ? throughQuantity(size, whole) : whole(size)
+  return throughQuantity(size, whole)
 }
 
 function polarOf(node: Polar, size: Value, value: Value, context: Context): Value | Failure {
@@ -247,13 +244,11 @@ function postfix(sign: '!' | 'deg' | 'rad', operand: Node, context: Context): Va
 function marked({ sign, operand, kept }: Mark, context: Context): Value | Failure {
   const value = evaluate(operand, context)
   if (value.kind === 'failure') return value
-  if (value.kind === 'quantity')
-    return throughQuantity(
-      value,
-      (inner) => markedValue({ sign, kept }, inner, operand, context),
-      (measures) => signedMeasures(sign, measures),
-    )
-  return markedValue({ sign, kept }, value, operand, context)
+  return throughQuantity(
+    value,
+    (inner) => markedValue({ sign, kept }, inner, operand, context),
+    (measures) => signedMeasures(sign, measures),
+  )
 }
 
 function markedValue(

@@ -27,7 +27,7 @@ import { suspiciousArgument } from './suspicions'
 import type { AngleUnit } from '../values/convert'
 import { realNumber, valueText } from '../kinds/kinds'
 import { inAskedUnit } from '../quantities/asked'
-import { quantity } from '../values/quantity'
+import { bare, quantity } from '../values/quantity'
 
 /** What the evaluation of one line came to. */
 export interface Evaluated {
@@ -259,8 +259,7 @@ function checkValue(
 
 /** What stands behind `within`: a real number or an angle, not negative. */
 function tolerance(value: Value, node: Node, percent: boolean): Tolerance | Failure {
-  const number = value.kind === 'quantity' ? value.value : value
-  const real = (realNumber(number)?.re ?? -1) >= 0
+  const real = (realNumber(bare(value))?.re ?? -1) >= 0
   const turn = value.kind === 'angle' && value.radians >= 0 && !percent
   if (!real && !turn) return failureAt(node, failure('tolerance'))
   return { kind: 'tolerance', value, node, percent }

@@ -2,7 +2,7 @@ import type { Node } from '../notation/tree'
 import { fromEntries } from '../units/arrayMeasures'
 import type { Measure } from '../units/measure'
 import type { Unit } from '../units/unit'
-import { compact, isMisfit, isWild, measureOf, measuresOf, shapeOf } from '../quantities/shape'
+import { compact, fitted, isMisfit, isWild, measureOf, measuresOf, shapeOf } from '../quantities/shape'
 import { unknownsOf } from '../quantities/through'
 import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
@@ -20,20 +20,20 @@ interface Cell {
 /** A vector of values, or a matrix of rows, with what its entries measure. */
 export function withEntryUnits(array: Bare, items: readonly Value[]): Value | Failure {
   const cols = items.some((item) => bare(item).kind === 'vector') ? (shapeOf(array)?.[1] ?? 1) : 1
-  const found = fromEntries(items.length, cols, (r, c) => entryMeasure(items[r], c))
-  if (isMisfit(found)) return failure('unit-fit', { row: found.row + 1, col: found.col + 1 })
-  return quantity(array, compact(found), { ...writtenUnit(items), unknowns: unknownsOf(...items) })
+  const found = fitted(items.length, cols, (r, c) => entryMeasure(items[r], c))
+  if ('code' in found) return found
+  return quantity(array, found, { ...commonUnit(items), unknowns: unknownsOf(...items) })
 }
 
 /** A value, or an entry of a column; a zero without a unit fits anywhere. */
 function entryMeasure(item: Value | undefined, k: number): Measure | null {
   if (item === undefined) return null
   if (shapeOf(bare(item))) return measuresOf(item).entry(k, 0)
-  return item.kind !== 'quantity' && isWild(item) ? null : measureOf(item)
+  return isWild(item) ? null : measureOf(item)
 }
 
 /** The unit that all entries are written in. */
-function writtenUnit(items: readonly Value[]): { readonly unit: Unit | null; readonly asWritten: boolean } {
+function commonUnit(items: readonly Value[]): { readonly unit: Unit | null; readonly asWritten: boolean } {
   let unit: Unit | null = null
   for (const item of items) {
     if (item.kind !== 'quantity') {
@@ -71,5 +71,5 @@ export function withBlockUnits(matrix: Bare, cells: readonly Cell[], rowNodes: r
     return place ? failureAt(place, failed) : failed
   }
   const items = cells.map((cell) => cell.value)
-  return quantity(matrix, compact(found), { ...writtenUnit(items), unknowns: unknownsOf(...items) })
+  return quantity(matrix, compact(found), { ...commonUnit(items), unknowns: unknownsOf(...items) })
 }

@@ -3,6 +3,7 @@ import { isAlgebraic, isUnknown } from '../algebra/ratio'
 import { quantityWords } from '../units/named'
 import { isWild, measureOf } from '../quantities/shape'
 import { throughQuantity } from '../quantities/through'
+import { bare } from '../values/quantity'
 import type { Algebraic } from '../algebra/ratio'
 import { substitute } from '../algebra/where'
 import type { Operate } from '../algebra/where'
@@ -28,7 +29,7 @@ export function where(node: Where, context: Context, evaluate: Evaluate): Value 
     if (value.kind === 'failure') return value
     const misfit = doesNotFit(unknown, value, name.name)
     if (misfit) return failureAt(valueNode, misfit)
-    given.set(name.name, value.kind === 'quantity' ? value.value : value)
+    given.set(name.name, bare(value))
   }
   const operate: Operate = (sign, a, b) =>
     sign === '^' && (a.kind === 'sweep' || b.kind === 'sweep')
@@ -44,7 +45,7 @@ export function where(node: Where, context: Context, evaluate: Evaluate): Value 
 /** What takes the place of an unknown measures what the unknown was declared to. */
 function doesNotFit(unknown: Value, value: Value, name: string): Failure | null {
   const [declared, given] = [measureOf(unknown), measureOf(value)]
-  if (declared.dimension === given.dimension || (value.kind !== 'quantity' && isWild(value))) return null
+  if (declared.dimension === given.dimension || isWild(value)) return null
   return failure('unit-alike', { name, one: quantityWords(declared), other: quantityWords(given) })
 }
 

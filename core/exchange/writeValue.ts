@@ -84,8 +84,7 @@ function network(data: DataTable, name: string, options: ValueOptions): NumberFi
 
 /** Hertz, ohms and siemens, whatever prefix they are shown with. */
 function coherent(column: Column): Column {
-  const unit = parsed(column.unit)
-  const factor = unit ? factorNumber(unit) : 1
+  const factor = factorNumber(parsed(column.unit))
   if (factor === 1) return column
   const by = (x: number): number => x * factor
   return { ...column, re: column.re.map(by), im: column.im && column.im.map(by) }

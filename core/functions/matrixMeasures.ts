@@ -4,7 +4,7 @@ import type { Measure } from '../units/measure'
 import { PLAIN } from '../units/measure'
 import { quantityWords } from '../units/named'
 import { alongDiagonal, multiplied } from '../quantities/products'
-import { compact, measuresOf } from '../quantities/shape'
+import { compact, fitted, measuresOf } from '../quantities/shape'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
@@ -13,7 +13,7 @@ import type { Failure } from '../values/failure'
 import { itemAt, matrixOf } from '../values/matrices'
 import { bare, quantity } from '../values/quantity'
 import type { Bare, MatrixValue, Value } from '../values/types'
-import { dressed, fitted, uniform } from './measures'
+import { dressed, uniform, whyNotAlike } from './measures'
 import type { Measured, MeasureRule } from './measures'
 
 /** What functions of matrices measure: entry (i, k) of a matrix has row(i)·col(k). */
@@ -34,10 +34,7 @@ export const solution: MeasureRule = (args) => multiplied(of(args).inverse, of(a
 /** Least squares weigh one row against another: all of them measure the same. */
 export const leastSquares: MeasureRule = (args, _, name) => {
   const a = of(args)
-  const [first] = a.rows
-  const other = a.rows.find((row) => row.dimension !== first?.dimension)
-  if (first && other) return failure('unit-alike', { name, one: quantityWords(first), other: quantityWords(other) })
-  return multiplied(a.inverse, of(args, 1))
+  return whyNotAlike(a.rows, name) ?? multiplied(a.inverse, of(args, 1))
 }
 
 /** Rows that begin with a 1: each entry measures what its column does beside the column of that 1. */
@@ -57,14 +54,7 @@ function leading(m: MatrixValue, row: number): number {
 }
 
 /** The x with A·x = 0: of several units only where each has a component that is 1. */
-export const nullSpace: MeasureRule = (args, result, name) => {
-  const a = of(args)
-  const [first] = a.cols
-  const other = a.cols.find((col) => col.dimension !== first?.dimension)
-  if (first && other) return failure('unit-alike', { name, one: quantityWords(first), other: quantityWords(other) })
-  void result
-  return PLAIN
-}
+export const nullSpace: MeasureRule = (args, _, name) => whyNotAlike(of(args).cols, name) ?? PLAIN
 
 /** permutation·A = lower·upper, with ones on the diagonal of the lower one. */
 export const luMeasures: MeasureRule = (args, result) => {
@@ -79,9 +69,9 @@ export const luMeasures: MeasureRule = (args, result) => {
 
 export const qrMeasures: MeasureRule = (args, result, name) => {
   const a = of(args)
+  const why = whyNotAlike(a.rows, name)
+  if (why) return why
   const [first] = a.rows
-  const other = a.rows.find((row) => row.dimension !== first?.dimension)
-  if (first && other) return failure('unit-alike', { name, one: quantityWords(first), other: quantityWords(other) })
   const size = Math.min(a.rows.length, a.cols.length)
   const rows = Array.from({ length: size }, () => first ?? PLAIN)
   return parts(result, { triangular: new ArrayMeasures(rows, a.cols, rows.map(() => a.colGroups[0] ?? 0), a.colGroups.map(() => a.colGroups[0] ?? 0)) }) // prettier-ignore

@@ -1,9 +1,8 @@
 import type { ArrayMeasures } from '../units/arrayMeasures'
-import { fromEntries } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
-import { Measure, PLAIN } from '../units/measure'
+import { conjugated, Measure, PLAIN } from '../units/measure'
 import { coherentUnit, quantityWords } from '../units/named'
-import { compact, isMisfit, isWild, measureOf, measuresOf } from '../quantities/shape'
+import { compact, isWild, measureOf, measuresOf } from '../quantities/shape'
 import type { Measures } from '../quantities/shape'
 import { multiplied } from '../quantities/products'
 import { measuresAlike } from '../quantities/sums'
@@ -17,11 +16,6 @@ import type { Bare, Value } from '../values/types'
 /** What a result measures; a result that is not one value with one measure is given whole. */
 export type Measured = Measures | Failure | { readonly dressed: Value | Failure }
 export type MeasureRule = (args: readonly Value[], result: Bare, name: string) => Measured
-
-export function wordsOf(measures: Measures): string {
-  const of = measures instanceof Measure ? measures : measures.uniform
-  return of ? quantityWords(of) : 'a value of several units'
-}
 
 const PLAIN_VALUE: Value = { kind: 'truth', truth: true }
 const at = (args: readonly Value[], k: number): Value => args[k] ?? PLAIN_VALUE
@@ -70,8 +64,14 @@ export function uniform(value: Value, name: string): Measure | Failure {
   const { measure } = value
   if (measure.uniform) return measure.uniform
   const all = measure.rows.flatMap((_, r) => measure.cols.flatMap((__, c) => measure.entry(r, c) ?? []))
-  const other = all.find((m) => m.dimension !== all[0]?.dimension)
-  return all[0] && other ? notAlike(all[0], other, name) : PLAIN
+  return whyNotAlike(all, name) ?? PLAIN
+}
+
+/** Why measures that must all be of one dimension are not; `null` where they are. */
+export function whyNotAlike(all: readonly Measure[], name: string): Failure | null {
+  const [one] = all
+  const other = all.find((m) => m.dimension !== one?.dimension)
+  return one && other ? notAlike(one, other, name) : null
 }
 
 /** A root or another known power of what goes in. */
@@ -108,18 +108,7 @@ export const moved =
 /** A scalar product: of a row and a column. */
 export const scalarProduct: MeasureRule = (args) => {
   // The first is conjugated: volts and amperes make VA.
-  const conjugate = (m: Measure): Measure => (m.dimension === NONE ? m : m.with({ power: 'conj' }))
-  return multiplied(measuresOf(at(args, 0)).scaled(conjugate).transposed, measuresOf(at(args, 1)))
-}
-
-/** The measures of an array from those of its entries. */
-export function fitted(
-  rows: number,
-  cols: number,
-  entry: (r: number, c: number) => Measure | null,
-): Measures | Failure {
-  const found = fromEntries(rows, cols, entry)
-  return isMisfit(found) ? failure('unit-fit', { row: found.row + 1, col: found.col + 1 }) : compact(found)
+  return multiplied(measuresOf(at(args, 0)).scaled(conjugated).transposed, measuresOf(at(args, 1)))
 }
 
 /** A result put together of values that have their measures each. */

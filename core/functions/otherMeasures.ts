@@ -1,8 +1,8 @@
 import { NONE } from '../units/dimension'
 import type { Measure } from '../units/measure'
-import { PLAIN, POWER } from '../units/measure'
+import { conjugated, PLAIN, POWER } from '../units/measure'
 import { quantityWords } from '../units/named'
-import { measureOf, measuresOf } from '../quantities/shape'
+import { fitted, measureOf, measuresOf } from '../quantities/shape'
 import { alike } from '../quantities/sums'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
@@ -11,7 +11,7 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { bare, quantity } from '../values/quantity'
 import type { Value } from '../values/types'
-import { fitted, marked, raised, uniform } from './measures'
+import { marked, raised, uniform } from './measures'
 import type { Measured, MeasureRule } from './measures'
 
 /** Rules of single functions. */
@@ -21,7 +21,7 @@ const part = (sort: 'W' | 'var'): MeasureRule =>
   marked((m) => (m.dimension === POWER && (m.power === 'VA' || m.power === 'conj') ? m.with({ power: sort }) : m))
 export const realPart = part('W')
 export const imaginaryPart = part('var')
-export const conjugate: MeasureRule = marked((m) => (m.dimension === NONE ? m : m.with({ power: 'conj' })))
+export const conjugate: MeasureRule = marked(conjugated)
 
 export const anyRoot: MeasureRule = (args, result, name) => {
   const [, n] = args

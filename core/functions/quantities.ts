@@ -1,5 +1,5 @@
 import type { Node } from '../notation/tree'
-import { asReckoned } from '../quantities/shape'
+import { asReckoned, wordsOf } from '../quantities/shape'
 import { angleFrom, plainNumber, unknownsOf } from '../quantities/through'
 import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
@@ -8,7 +8,6 @@ import type { Bare, Value } from '../values/types'
 import type { Context } from '../operators/context'
 import { hintTurns } from '../operators/unitHints'
 import type { FunctionDefinition, Parameter } from './definition'
-import { wordsOf } from './measures'
 
 /** Functions of values with units: the numbers go as ever; what the result measures is declared by each function. */
 

@@ -8,7 +8,7 @@ import { factorOf, inUnit } from '../quantities/attach'
 import type { Drawn } from '../scene/drawn'
 import type { InUnit } from '../scene/unitScales'
 import { entryUnits, shownUnit } from '../quantities/shown'
-import { shapeOf } from '../quantities/shape'
+import { compact, shapeOf } from '../quantities/shape'
 import { ArrayMeasures } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
 import { Measure, PLAIN as PLAIN_MEASURE } from '../units/measure'
@@ -198,7 +198,7 @@ function coherent(drawn: Drawn, unit: Unit, value: QuantityValue): Drawn {
 }
 
 function unitOfDrawing(unit: Unit, { measure }: QuantityValue): InUnit {
-  const of = measure instanceof Measure ? measure : (measure.uniform ?? PLAIN_MEASURE)
+  const of = measure.uniform ?? PLAIN_MEASURE
   return { key: of.dimension.key, text: coherentUnit(of).text, factor: factorOf(unit).re }
 }
 
@@ -262,12 +262,11 @@ function headed(csv: string, value: Bare, { text }: Unit): string {
   const [head = '', ...rows] = csv.split('\r\n')
   const named = /^[a-z]/i.test(head)
   if (!named) return value.kind === 'matrix' ? csv : [`value / ${text}`, head, ...rows].join('\r\n')
-  const heads = head.split(',').map((h) => (UNITLESS.has(h) || !VALUES.has(h) ? h : `${h} / ${text}`))
+  const heads = head.split(',').map((h) => (!VALUES.has(h) ? h : `${h} / ${text}`))
   return [heads.join(','), ...rows].join('\r\n')
 }
 
 const VALUES: ReadonlySet<string> = new Set(['re', 'im', 'magnitude', 'value'])
-const UNITLESS: ReadonlySet<string> = new Set(['degrees', 'radians', 'parameter'])
 
 /** True where two measure the same, whatever unit they are shown in. */
 function alikeMeasures({ measure: x }: QuantityValue, { measure: y }: QuantityValue): boolean {
@@ -307,5 +306,5 @@ function taken(value: QuantityValue, found: Bare, rows: readonly number[], cols:
   }
   const picked = measure.picked(rows, across)
   const turned = found.kind === 'vector' && picked.rows.length === 1 && picked.cols.length > 1 ? picked.transposed : picked // prettier-ignore
-  return quantityOf(found, (turned.whole ? turned.uniform : null) ?? turned)
+  return quantityOf(found, compact(turned))
 }

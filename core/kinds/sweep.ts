@@ -144,7 +144,7 @@ function table(value: SweepValue, to: Writing): string {
   const { axis, re, im, count } = value
   const own = axis.values === re
   const parameter = own ? [] : [`${axis.name ?? 'parameter'}${axis.unit ? ` / ${axis.unit.text}` : ''}`]
-  const factor = axis.unit ? factorNumber(axis.unit) : 1
+  const factor = factorNumber(axis.unit)
   const heads = value.of === 'angle' ? [angleHead(conventions)] : value.complex ? ['re', 'im', 'magnitude', angleHead(conventions)] : ['value'] // prettier-ignore
   const rows = [[...parameter, ...heads].join(',')]
   for (let k = 0; k < count; k += 1) {
@@ -177,7 +177,7 @@ export function sweepRows(value: SweepValue, from: number, wanted: number, to: W
   const { axis, count, complex } = value
   const floor = noiseFloor(value)
   const own = axis.values === value.re
-  const factor = axis.unit ? factorNumber(axis.unit) : 1
+  const factor = factorNumber(axis.unit)
   const angles = axis.angle ? angleSweep(axis, axis.values) : null
   const parameter = (k: number): string | null => {
     if (own) return null
@@ -198,7 +198,7 @@ function tableOf(value: SweepValue, name: string): Data | null {
   const { axis, count } = value
   const own = axis.values === value.re
   const unit = axis.angle ? 'rad' : (axis.unit?.text ?? '')
-  const factor = axis.unit ? factorNumber(axis.unit) : 1
+  const factor = factorNumber(axis.unit)
   const re = factor === 1 ? axis.values : axis.values.map((x) => x / factor)
   const parameter: Column = { name: axis.name ?? 'parameter', unit, order: 1, re, im: null }
   return { kind: 'table', rows: count, columns: own ? [column] : [parameter, column], parameter: own ? -1 : 0 }

@@ -52,7 +52,7 @@ function unitIn(column: Column): Unit | null {
 
 /** The numbers of a column in coherent units; angles in radians. */
 function coherent(column: Column, unit: Unit | null): Float64Array {
-  const factor = unit ? factorNumber(unit) : 1
+  const factor = factorNumber(unit)
   return factor === 1 ? inRadians(column) : column.re.map((x) => x * factor)
 }
 

@@ -1,17 +1,15 @@
-import { fromEntries } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
 import { Measure, PLAIN } from '../units/measure'
 import type { Unit } from '../units/unit'
 import { alike } from '../quantities/sums'
 import { powerMeasures, productMeasures, quotientMeasures } from '../quantities/products'
-import { compact, isMisfit, isWild, measureOf, measuresOf, plainMeasure, shapeOf } from '../quantities/shape'
+import { fitted, isWild, measureOf, measuresOf, plainMeasure, shapeOf } from '../quantities/shape'
 import type { Measures } from '../quantities/shape'
 import { asRadians } from '../values/convert'
 import { asTurn, unknownsOf } from '../quantities/through'
-import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { asMatrix, itemAt } from '../values/matrices'
-import { bare, quantity } from '../values/quantity'
+import { bare, quantity, writtenUnit } from '../values/quantity'
 import { numberSweep, pointAt } from '../values/sweeps'
 import type { Bare, Value } from '../values/types'
 import type { Context } from './context'
@@ -44,13 +42,12 @@ export function operateOnQuantities(
 
 /** Most operators are between numbers whose units are worked out without more ado; `null` of all others. */
 export function quickly(sign: BinarySign, left: Value, right: Value): Value | Failure | null {
-  const a = left.kind === 'quantity' ? left.value : left
-  const b = right.kind === 'quantity' ? right.value : right
+  const [a, b] = [bare(left), bare(right)]
   if (a.kind !== 'number' || b.kind !== 'number' || (b.re === 0 && b.im === 0)) return null
   const [x, y] = [numberMeasure(left), numberMeasure(right)]
   if (x === null || y === null) return null
   const sum = sign === '+' || sign === '-'
-  const [unit, other] = [unitIn(left), unitIn(right)]
+  const [unit, other] = [writtenUnit(left), writtenUnit(right)]
   // The unit of a side goes on where the other is a plain factor; what is between is worked out with more care.
   const kept = sum ? (unit ?? other) : y === PLAIN ? unit : x === PLAIN && sign === '*' ? other : null
   const plain = x.dimension === NONE || y.dimension === NONE
@@ -62,8 +59,6 @@ export function quickly(sign: BinarySign, left: Value, right: Value): Value | Fa
   if (value.kind === 'failure') return value
   return kept === null ? quantity(value, measure) : quantity(value, measure, { unit: kept })
 }
-
-const unitIn = (value: Value): Unit | null => (value.kind === 'quantity' ? value.unit : null)
 
 /** What a number measures; `null` of arrays, and where unknowns go on as well. */
 function numberMeasure(value: Value): Measure | null {
@@ -126,11 +121,10 @@ function entrywiseMeasures(sign: BinarySign, left: Value, right: Value): Measure
     const here = measuresFor(sign, a, b)
     if ('code' in here) return here
     // A zero without a unit stays one that fits anywhere.
-    const zero = (a.kind !== 'quantity' && isWild(a)) || (b.kind !== 'quantity' && isWild(b) && sign === '*')
+    const zero = isWild(a) || (isWild(b) && sign === '*')
     found.push(here instanceof Measure && !zero ? here : null)
   }
-  const fitted = fromEntries(rows, cols, (r, c) => found[r * cols + c] ?? null)
-  return isMisfit(fitted) ? failure('unit-fit', { row: fitted.row + 1, col: fitted.col + 1 }) : compact(fitted)
+  return fitted(rows, cols, (r, c) => found[r * cols + c] ?? null)
 }
 
 /** An entry with what it measures, counted row by row; of a scalar itself. */
@@ -155,7 +149,7 @@ function plainEntry(value: Bare, k: number): Value {
 function unitAfter(sign: BinarySign, left: Value, right: Value, measures: Measures): Unit | null {
   if (sign === '^' || !(measures instanceof Measure)) return null
   const fits = (value: Value): Unit | null => {
-    const unit = value.kind === 'quantity' ? value.unit : null
+    const unit = writtenUnit(value)
     return unit && fitsUnit(measures, unit) ? unit : null
   }
   // Percent are left where a number that has none is added.

@@ -8,8 +8,7 @@ import { exactReal, integer } from '../values/make'
 import { asMatrix, mapMatrix, turned } from '../values/matrices'
 import { plainNumber, throughQuantity } from '../quantities/through'
 import type { Measures } from '../quantities/shape'
-import { NONE } from '../units/dimension'
-import { Measure } from '../units/measure'
+import { conjugated, Measure } from '../units/measure'
 import type { Kind, NumberValue, QuantityValue, Value } from '../values/types'
 import { mapVector } from '../values/vectors'
 import { scaleAngle } from './rules'
@@ -88,9 +87,6 @@ export function signedMeasures(sign: UnarySign, measures: Measures): Measures {
   const marked = conjugate ? measures.scaled(conjugated) : measures
   return sign === 'T' || sign === 'H' ? marked.transposed : marked
 }
-
-/** A conjugate among the factors makes volts times amperes VA. */
-export const conjugated = (m: Measure): Measure => (m.dimension === NONE ? m : m.with({ power: 'conj' }))
 
 function ruled<K extends Kind>(rules: Rules, value: Extract<Value, { kind: K }>): Value | Failure | null {
   const rule: ((value: Extract<Value, { kind: K }>) => Value | Failure) | undefined = rules[value.kind]

@@ -5,7 +5,7 @@ import { quantityWords } from '../units/named'
 import type { Unit } from '../units/unit'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import { quantity } from '../values/quantity'
+import { bare, quantity } from '../values/quantity'
 import type { Value } from '../values/types'
 import { unitFits } from './attach'
 import { measureOf } from './shape'
@@ -18,17 +18,16 @@ export function inAskedUnit(value: Value, unit: Unit): Value | Failure {
   const measure = value.kind === 'quantity' ? value.measure : measureOf(value)
   const misfit = unitFits(measure, unit)
   if (misfit) return misfit
-  const of = measure instanceof Measure ? measure : measure.uniform
+  const of = measure.uniform
   const sort = of && of.dimension === PER_SECOND ? perSecond(of) : null
   const asked = perSecond(unit.measure)
   // What is neither known to be radians nor turns is not shown as turns, and what is one of them not as the other.
   if (sort === 'none' && asked === 'cycles') return failure('unit-per-second', { unit: unit.text })
   if (of && sort !== null && sort !== 'none' && asked !== 'none' && asked !== sort)
     return failure('unit-asked', { unit: unit.text, asked: quantityWords(unit.measure), is: quantityWords(of) })
-  const inner = value.kind === 'quantity' ? value.value : value
   const unknowns = value.kind === 'quantity' ? value.unknowns : null
   const marked = of && measure instanceof Measure && of.dimension !== NONE ? asAsked(of, unit) : measure
-  return quantity(inner, marked, { unit, asWritten: true, unknowns })
+  return quantity(bare(value), marked, { unit, asWritten: true, unknowns })
 }
 
 /** Asked for in W, VA or var, in J or Wb, that is what it is from here on. */

@@ -1,10 +1,11 @@
 import * as G from '../numbers/gaussian'
 import { ArrayMeasures } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
-import { Measure } from '../units/measure'
+import type { Measure } from '../units/measure'
 import type { Unit } from '../units/unit'
 import { quantityWords } from '../units/named'
 import * as A from '../values/arithmetic'
+import { wordsOf } from './shape'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { exactReal, multipleOfPi } from '../values/make'
@@ -92,9 +93,6 @@ export function inUnit(value: Bare, unit: Unit): Bare {
 
 /** True where a value may be shown in a unit; else why not. */
 export function unitFits(measure: Measure | ArrayMeasures, unit: Unit): Failure | null {
-  const of = measure instanceof Measure ? measure : measure.uniform
-  const asked = quantityWords(unit.measure)
-  if (of === null) return failure('unit-asked', { unit: unit.text, asked, is: 'a value of several units' })
-  if (of.dimension !== unit.measure.dimension) return failure('unit-asked', { unit: unit.text, asked, is: quantityWords(of) }) // prettier-ignore
-  return null
+  if (measure.uniform?.dimension === unit.measure.dimension) return null
+  return failure('unit-asked', { unit: unit.text, asked: quantityWords(unit.measure), is: wordsOf(measure) })
 }

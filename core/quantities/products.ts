@@ -3,13 +3,14 @@ import type { Rational } from '../numbers/rational'
 import { diagonalOf, productOf } from '../units/arrayMeasures'
 import type { ArrayMeasures } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
-import { Measure, PLAIN } from '../units/measure'
+import { PLAIN } from '../units/measure'
+import type { Measure } from '../units/measure'
 import { coherentUnit, quantityWords } from '../units/named'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { bare } from '../values/quantity'
 import type { Value } from '../values/types'
-import { compact, isMisfit, measureOf, measuresOf, shapeOf } from './shape'
+import { compact, isMisfit, measureOf, measuresOf, shapeOf, wholeMeasure } from './shape'
 import type { Measures } from './shape'
 
 /** What products, quotients and powers measure. */
@@ -35,11 +36,6 @@ export function multiplied(a: ArrayMeasures, b: ArrayMeasures): Measures | Failu
 export function quotientMeasures(a: Value, b: Value): Measures {
   const under = measureOf(b)
   return shapeOf(bare(a)) ? scaledBy(a, (m) => m.over(under)) : measureOf(a).over(under)
-}
-
-/** The one measure of every entry of an array. */
-function wholeMeasure(value: Value): Measure | null {
-  return value.kind === 'quantity' && value.measure instanceof Measure ? value.measure : null
 }
 
 function scaledBy(array: Value, by: (m: Measure) => Measure): Measures {

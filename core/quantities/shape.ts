@@ -1,9 +1,12 @@
 import { allOf, ArrayMeasures, fromEntries } from '../units/arrayMeasures'
 import type { Misfit } from '../units/arrayMeasures'
 import { Measure, OF_PI, PLAIN, RADIAN } from '../units/measure'
+import { quantityWords } from '../units/named'
 import { isZero } from '../values/beyond'
 import type { Node } from '../notation/tree'
-import { plainQuantity } from '../values/quantity'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import { bare, plainQuantity } from '../values/quantity'
 import { pointAt } from '../values/sweeps'
 import type { Bare, NumberValue, Value } from '../values/types'
 
@@ -75,12 +78,12 @@ function isNearPi({ re, im }: NumberValue): boolean {
 /** What a scalar measures, as a factor. */
 export function measureOf(value: Value): Measure {
   if (value.kind !== 'quantity') return plainMeasure(value)
-  return value.measure instanceof Measure ? value.measure : (value.measure.uniform ?? PLAIN)
+  return value.measure.uniform ?? PLAIN
 }
 
 /** The measures of the entries of an array; zeros without a unit fit anywhere. */
 export function measuresOf(value: Value): ArrayMeasures {
-  const inner = value.kind === 'quantity' ? value.value : value
+  const inner = bare(value)
   if (value.kind === 'quantity' && value.measure instanceof ArrayMeasures) return value.measure
   const [rows, cols] = shapeOf(inner) ?? [1, 1]
   if (value.kind === 'quantity' && value.measure instanceof Measure) return allOf(value.measure, rows, cols)
@@ -111,8 +114,28 @@ function isZeroAt(value: Bare, k: number): boolean {
   }
 }
 
+/** The measure of every entry, where all are known to have the same; `null` where zeros may be without one. */
+export function wholeMeasure(value: Value): Measure | null {
+  return value.kind === 'quantity' && value.measure instanceof Measure ? value.measure : null
+}
+
+/** What a value measures, in a sentence. */
+export function wordsOf({ uniform }: Measures): string {
+  return uniform ? quantityWords(uniform) : 'a value of several units'
+}
+
+/** The measures of an array from those of its entries, `null` where one fits anywhere. */
+export function fitted(
+  rows: number,
+  cols: number,
+  entry: (row: number, col: number) => Measure | null,
+): Measures | Failure {
+  const found = fromEntries(rows, cols, entry)
+  return isMisfit(found) ? failure('unit-fit', { row: found.row + 1, col: found.col + 1 }) : compact(found)
+}
+
 /** One measure where it is that of every entry, else those of rows and columns. */
-export function compact(measures: ArrayMeasures): Measure | ArrayMeasures {
+export function compact(measures: ArrayMeasures): Measures {
   return (measures.whole ? measures.uniform : null) ?? measures
 }
 

@@ -1,7 +1,6 @@
 import { DEFAULT_CONVENTIONS } from '../format/conventions'
 import type { Conventions } from '../format/conventions'
 import { ArrayMeasures } from '../units/arrayMeasures'
-import { Measure } from '../units/measure'
 import { coherentUnit } from '../units/named'
 import { parsed, prefixed, prefixOf, takesPrefix, unitForSize } from '../units/unit'
 import { quantity } from '../values/quantity'
@@ -13,7 +12,7 @@ import type { Bare, QuantityValue, Value } from '../values/types'
 
 /** The unit that a quantity is shown in, with the prefix that fits its size. */
 export function shownUnit({ value, measure, unit, asWritten }: QuantityValue, conventions: Conventions): Unit | null {
-  const of = measure instanceof Measure ? measure : measure.uniform
+  const of = measure.uniform
   if (of === null) return null
   if (unit && asWritten) return unit
   const plain = unit ? withoutPrefix(unit) : coherentUnit(of)
@@ -34,7 +33,7 @@ const HELD_LEAST = 1e-3
 export function inHeldUnit(value: Value, text: string): Value {
   if (value.kind !== 'quantity' || value.asWritten) return value
   const unit = parsed(text)
-  const of = value.measure instanceof Measure ? value.measure : value.measure.uniform
+  const of = value.measure.uniform
   if (!unit || !of || of.dimension !== unit.measure.dimension) return value
   const size = sizeOf(value.value) / Q.toNumber(unit.factor)
   if (size !== 0 && (size > HELD_MOST || size < HELD_LEAST)) return value

@@ -4,15 +4,15 @@ import * as Q from '../numbers/rational'
 import { sumOf } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
 import { isRadian, measure, perSecond, PER_SECOND, summed } from '../units/measure'
-import { Measure } from '../units/measure'
+import type { Measure } from '../units/measure'
 import { coherentUnit, quantityWords } from '../units/named'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import { bare } from '../values/quantity'
+import { bare, writtenUnit } from '../values/quantity'
 import { dataOf } from '../values/problemData'
 import type { Joining } from '../values/problemData'
 import type { Value } from '../values/types'
-import { compact, isMisfit, isWild, measureOf, measuresOf, shapeOf } from './shape'
+import { compact, isMisfit, isWild, measureOf, measuresOf, shapeOf, wholeMeasure } from './shape'
 import type { Measures } from './shape'
 
 /** What is added, compared and chosen from must measure the same. */
@@ -30,8 +30,7 @@ export function alike(a: Value, b: Value, joining: Joining): Measures | Failure 
 /** A number without a unit is offered the unit that the other side is written in. */
 function inUnitOf(failed: Failure, a: Value, b: Value): Failure {
   const data = dataOf(failed, 'unit-missing')
-  const other = data?.side === 'left' ? b : a
-  const unit = other.kind === 'quantity' ? other.unit : null
+  const unit = writtenUnit(data?.side === 'left' ? b : a)
   return data && unit ? failure('unit-missing', { ...data, unit: unit.text }) : failed
 }
 
@@ -88,16 +87,11 @@ export function measuresAlike(
 const isOfPi = (m: Measure): boolean => m.turn === 'none' && m.pi === 1
 
 function arraysAlike(a: Value, b: Value, joining: Joining): Measures | Failure {
-  const [x, y] = [uniformOf(a), uniformOf(b)]
+  const [x, y] = [wholeMeasure(a), wholeMeasure(b)]
   if (x && y) return measuresAlike(x, y, joining)
   const found = sumOf(measuresOf(a), measuresOf(b))
   if (!isMisfit(found)) return compact(found)
   const [p, q] = [measuresOf(a).entry(found.row, found.col), measuresOf(b).entry(found.row, found.col)]
   const words = (m: Measure | null): string => (m ? quantityWords(m) : 'a plain number')
   return failure('unit-entry', { row: found.row + 1, col: found.col + 1, one: words(p), other: words(q) })
-}
-
-/** The measure of every entry, where all are known to have the same; `null` where zeros may be without one. */
-function uniformOf(value: Value): Measure | null {
-  return value.kind === 'quantity' && value.measure instanceof Measure ? value.measure : null
 }

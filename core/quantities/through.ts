@@ -1,12 +1,12 @@
 import { NONE } from '../units/dimension'
 import { isRadian, Measure } from '../units/measure'
 import { radians } from '../values/convert'
-import { quantityWords } from '../units/named'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { bare, quantity } from '../values/quantity'
 import { angleSweep, pointAt } from '../values/sweeps'
 import type { Bare, QuantityValue, Value } from '../values/types'
+import { wordsOf } from './shape'
 import type { Measures } from './shape'
 
 /** Values with units, taken for what their numbers are. */
@@ -33,8 +33,7 @@ export function angleFrom(value: QuantityValue, name: string): Bare | Failure {
     !isComplexValue(value.value)
   )
     return failure('radians-mixed')
-  const of = measure instanceof Measure ? measure : measure.uniform
-  return plainNumber(value) ?? failure('unit-angle', { name, quantity: of ? quantityWords(of) : 'a value of several units' }) // prettier-ignore
+  return plainNumber(value) ?? failure('unit-angle', { name, quantity: wordsOf(measure) })
 }
 
 /** Complex arguments are radians as ever. */
@@ -48,12 +47,13 @@ export function unknownsOf(...values: readonly Value[]): QuantityValue['unknowns
   return found
 }
 
-/** What becomes of the number of a quantity, and of what it measures. */
+/** What becomes of the number of a value, and of what it measures; of a value without a unit what becomes of it. */
 export function throughQuantity(
-  value: QuantityValue,
+  value: Value,
   apply: (inner: Bare) => Value | Failure,
   measured: (measures: Measures) => Measures = (m) => m,
 ): Value | Failure {
+  if (value.kind !== 'quantity') return apply(value)
   const found = apply(value.value)
   if (found.kind === 'failure') return found
   const { unit, asWritten, unknowns } = value

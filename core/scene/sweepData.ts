@@ -10,7 +10,7 @@ export function sweepData(value: SweepValue): SweepData | null {
   if (value.of === 'other') return null
   const { axis, re, im, count } = value
   const own = re === axis.values
-  const xFactor = axis.unit && !own ? factorNumber(axis.unit) : 1
+  const xFactor = own ? 1 : factorNumber(axis.unit)
   const unit = axis.unit ? { xUnit: axis.unit.text } : {}
   const along = (xs: Float64Array): Float64Array => (xFactor === 1 ? xs : xs.map((x) => x / xFactor))
   const common = { ...unit, along: axis.name, turns: axis.angle, decades: axis.decades, of: value.of }

@@ -1,4 +1,3 @@
-import { NONE } from './dimension'
 import { PLAIN } from './measure'
 import type { Measure } from './measure'
 
@@ -225,9 +224,4 @@ class Fitting {
       c.map(({ root }) => root),
     )
   }
-}
-
-/** True where every entry that measures anything is a plain number. */
-export function isPlain(a: ArrayMeasures): boolean {
-  return a.uniform === null ? a.rows.every((_, i) => a.cols.every((__, k) => (a.entry(i, k)?.dimension ?? NONE) === NONE)) : a.uniform.dimension === NONE // prettier-ignore
 }

@@ -61,6 +61,11 @@ export class Measure implements Marks {
     return measure(raised, { ...this, turn, pi, power: 'none' })
   }
 
+  /** The one measure of every entry: itself. Of arrays whose entries differ see `ArrayMeasures`. */
+  get uniform(): Measure {
+    return this
+  }
+
   /** The same with other marks. */
   with(marks: Partial<Marks>): Measure {
     return measure(this.dimension, { ...this, ...marks })
@@ -140,6 +145,9 @@ export function summed(a: Measure, b: Measure): Measure {
 
 /** VA and var make VA of whatever they are added to. */
 const differ = (power: PowerSort): boolean => power === 'VA' || power === 'var'
+
+/** A conjugate among the factors makes volts times amperes VA. */
+export const conjugated = (m: Measure): Measure => (m.dimension === NONE ? m : m.with({ power: 'conj' }))
 
 /** Angle rates and cycles are both of the dimension of 1/s. */
 export const PER_SECOND = dimension({ s: -1 })

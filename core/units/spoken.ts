@@ -1,14 +1,15 @@
 import * as Q from '../numbers/rational'
-import { parsed } from './unit'
+import { parsed, sidesOf } from './unit'
 import type { UnitPart } from './unit'
 
 /** A unit as it is said: `kiloohm`, `metre per second squared`. */
 export function spokenUnit(text: string): string {
   const unit = parsed(text)
   if (!unit) return text
-  const above = unit.parts.filter(({ power }) => Q.sign(power) > 0).map(said)
-  const below = unit.parts.flatMap(({ unit: of, power }) => (Q.sign(power) < 0 ? [said({ unit: of, power: Q.negate(power) })] : [])) // prettier-ignore
-  return [above.join(' '), below.length > 0 ? `per ${below.join(' ')}` : ''].filter((part) => part !== '').join(' ')
+  const { above, below } = sidesOf(unit.parts)
+  return [above.map(said).join(' '), below.length > 0 ? `per ${below.map(said).join(' ')}` : '']
+    .filter((part) => part !== '')
+    .join(' ')
 }
 
 function said({ unit, power }: UnitPart): string {

@@ -3,7 +3,7 @@ import type { Rational } from '../numbers/rational'
 import { table } from '../table'
 import { dimension, NONE } from './dimension'
 import type { Base, Dimension } from './dimension'
-import { measure } from './measure'
+import { measure, POWER } from './measure'
 import type { Marks, Measure } from './measure'
 
 /**
@@ -43,7 +43,6 @@ const of = (powers: Readonly<Partial<Record<Base, number>>>): Dimension => dimen
 const ELECTRIC = { electric: true } as const
 
 const ENERGY = of({ kg: 1, m: 2, s: -2 })
-const POWER = of({ kg: 1, m: 2, s: -3 })
 const CHARGE = of({ s: 1, A: 1 })
 
 /** In the order in which they are listed. */

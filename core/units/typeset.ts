@@ -1,14 +1,12 @@
 import * as Q from '../numbers/rational'
+import { sidesOf } from './unit'
 import type { Unit, UnitPart } from './unit'
 
 /** A unit as LaTeX: upright, products with a thin space, what it is divided by under a slash. */
 export function unitLatex({ parts }: Unit): string {
-  const above = parts.filter(({ power }) => Q.sign(power) > 0).map((part) => partLatex(part))
-  const below = parts.flatMap(({ unit, power }) =>
-    Q.sign(power) < 0 ? [partLatex({ unit, power: Q.negate(power) })] : [],
-  )
-  const top = above.join('\\,')
-  const bottom = below.join('\\,')
+  const { above, below } = sidesOf(parts)
+  const top = above.map(partLatex).join('\\,')
+  const bottom = below.map(partLatex).join('\\,')
   if (below.length === 0) return top
   if (above.length === 0) return parts.map(partLatex).join('\\,')
   return `${top}/${below.length > 1 ? `(${bottom})` : bottom}`

@@ -33,10 +33,16 @@ function powerText(power: Rational): string {
 const partText = ({ unit, power }: UnitPart): string =>
   power.n === 1 && power.d === 1 ? unit.symbol : `${unit.symbol}${powerText(power)}`
 
-/** Parts with a negative power stand below a slash; several of them in brackets (ISO 80000-1, 7.2.3). */
-function unitText(parts: readonly UnitPart[]): string {
+/** The parts above the slash and those below it, all with positive powers. */
+export function sidesOf(parts: readonly UnitPart[]) {
   const above = parts.filter(({ power }) => Q.sign(power) > 0)
   const below = parts.flatMap(({ unit, power }) => (Q.sign(power) < 0 ? [{ unit, power: Q.negate(power) }] : []))
+  return { above, below }
+}
+
+/** Parts with a negative power stand below a slash; several of them in brackets (ISO 80000-1, 7.2.3). */
+function unitText(parts: readonly UnitPart[]): string {
+  const { above, below } = sidesOf(parts)
   const top = above.map(partText).join('·')
   const bottom = below.map(partText).join('·')
   if (below.length === 0) return top
@@ -150,8 +156,10 @@ export function unitForSize(unit: Unit, size: number): Unit {
   return (within === 0 ? null : prefixed(unit, within)) ?? unit
 }
 
-/** How many coherent SI units a unit is, as a double. */
-export const factorNumber = ({ factor, ofPi }: Unit): number => Q.toNumber(factor) * (ofPi ? Math.PI : 1)
+/** How many coherent SI units a unit is, as a double; 1 where there is none. */
+export function factorNumber(unit: Unit | null | undefined): number {
+  return unit ? Q.toNumber(unit.factor) * (unit.ofPi ? Math.PI : 1) : 1
+}
 
 /** The exponent of the prefix that a unit carries on its first symbol. */
 export const prefixOf = ({ parts }: Unit): number => parts[0]?.unit.prefix ?? 0

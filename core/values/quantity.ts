@@ -3,7 +3,7 @@ import { NONE } from '../units/dimension'
 import { PLAIN } from '../units/measure'
 import { Measure } from '../units/measure'
 import type { Unit } from '../units/unit'
-import type { Bare, QuantityValue, Value } from './types'
+import type { Bare, QuantityValue, SweepValue, Value } from './types'
 
 /** Values with units, and values freed of them. */
 
@@ -51,6 +51,15 @@ function isNothing(m: Measure): boolean {
 /** A value without its unit: the number in coherent SI units. */
 export function bare(value: Value): Bare {
   return value.kind === 'quantity' ? value.value : value
+}
+
+/** The unit that a value was written in, or goes on in; `null` of plain numbers. */
+export const writtenUnit = (value: Value): Unit | null => (value.kind === 'quantity' ? value.unit : null)
+
+/** The sweep that a value is, with a unit or without; `null` of others. */
+export function sweepIn(value: Value | null): SweepValue | null {
+  const inner = value && bare(value)
+  return inner?.kind === 'sweep' ? inner : null
 }
 
 export const isQuantity = (value: Value): value is QuantityValue => value.kind === 'quantity'

@@ -14,7 +14,7 @@ import { usePlateFiles } from '~/composables/plateFiles'
 import { usePlateMarks } from '~/composables/plateMarks'
 import { useRefusedMark } from '~/composables/refusedMark'
 import { Chart, withoutCurves } from '~/drawing/charts'
-import { frontScale, viewInFront } from '~/drawing/frame'
+import { perShown, viewInFront } from '~/drawing/frame'
 import type { PlaneFrame } from '~/drawing/frame'
 import { gridStep } from '~/drawing/ground'
 import { boxOf, isCoarseLocus } from '~/drawing/locus'
@@ -38,15 +38,11 @@ const canvas = computed(() => picture.value?.canvas ?? null)
 const tableOpen = ref(false)
 const theme = computed(() => THEMES[preferences.theme])
 const { marks, loci, scales, front } = usePlateMarks(computed(() => props.plate))
-/** Plane units for one of the units that the axes are counted in. */
-const perShown = computed(() => {
-  const scale = frontScale({ scales: scales.value, front: front.value })
-  return scale ? scale.scale * scale.factor : 1
-})
+const per = computed(() => perShown({ scales: scales.value, front: front.value }))
 const plane = usePlaneView(
   () => props.plate,
   () => [...marks.value, ...loci.value.flatMap(boxOf)],
-  () => perShown.value,
+  () => per.value,
 )
 const { size, view, held, fit, zoom } = plane
 
@@ -114,7 +110,7 @@ const pointer = usePlanePointer({
   way: () => plates.way,
   step: () => {
     const seen = { view: view.value, scales: scales.value, front: front.value }
-    return gridStep(viewInFront(seen)) * perShown.value
+    return gridStep(viewInFront(seen)) * per.value
   },
   pan: plane.pan,
   zoom,

@@ -6,7 +6,7 @@ import { onceAFrame } from '~/browser/onceAFrame'
 import { usePlateMarks } from '~/composables/plateMarks'
 import { boxOf } from '~/drawing/locus'
 import { scaledRange } from '~/composables/planeView'
-import { frontScale } from '~/drawing/frame'
+import { perShown } from '~/drawing/frame'
 import { paintPlane } from '~/drawing/plane'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
@@ -19,10 +19,6 @@ const preferences = usePreferencesStore()
 const SIZE = { width: 96, height: 66 }
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { marks, loci, scales, front } = usePlateMarks(computed(() => props.plate))
-function perShown(): number {
-  const scale = frontScale({ scales: scales.value, front: front.value })
-  return scale ? scale.scale * scale.factor : 1
-}
 const draw = onceAFrame(() => {
   const paper = canvas.value
   const ctx = paper?.getContext('2d')
@@ -33,7 +29,7 @@ const draw = onceAFrame(() => {
   ctx.scale(scale, scale)
   paintPlane(ctx, {
     view: props.plate.range
-      ? fitRange(scaledRange(props.plate.range, perShown()), SIZE)
+      ? fitRange(scaledRange(props.plate.range, perShown({ scales: scales.value, front: front.value })), SIZE)
       : fitView([...marks.value, ...loci.value.flatMap(boxOf)], SIZE, 10),
     size: SIZE,
     marks: marks.value,
