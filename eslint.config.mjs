@@ -52,6 +52,7 @@ const LAYERS = [
   'handbook',
   'advice',
   'evaluate',
+  'working',
   'views',
   'exchange',
 ]

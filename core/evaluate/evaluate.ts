@@ -17,7 +17,7 @@ import { entrywise, isArray } from '../operators/arrays'
 import { apply } from './calls'
 import { comparison, logic } from './conditions'
 import { spend } from '../operators/context'
-import type { Context } from '../operators/context'
+import type { Context, Watch } from '../operators/context'
 import { atEveryPoint, loopBinary, loopNegate, settle, lifted } from '../operators/lift'
 import { entry, gathered, list } from './lists'
 import { hintBareExponent, operateOn, raiseValues } from '../operators/operate'
@@ -52,6 +52,7 @@ function unsettled(node: Node, context: Context): Value | Failure {
   const { type } = node
   if (type === 'literal') return literalValue(node.value, node)
   if (type === 'group') return unsettled(node.inner, context)
+  if (context.watch !== null && context.watch.due(node)) return watched(node, context, context.watch)
   if (!spend(context.budget)) return at(node, failure('too-long'))
   let value: Value | Failure
   if (type === 'name') value = context.lookup(node.name) ?? failure('unknown-name', { name: node.name, near: '' })
@@ -67,6 +68,13 @@ function unsettled(node: Node, context: Context): Value | Failure {
   } else if (type === 'apply') value = apply(node, context, evaluate)
   else value = step(node, context)
   return value.kind === 'failure' ? at(node, value) : value
+}
+
+/** An observed term: all of a sweep is worked out, so that there is something to see. */
+function watched(node: Node, context: Context, watch: Watch): Value | Failure {
+  const value = at(node, settle(unsettled(node, context)))
+  watch.saw(node, value, context)
+  return value
 }
 
 const isZero = (z: NumberValue): boolean => z.re === 0 && z.im === 0
@@ -126,6 +134,8 @@ function step(node: Node, context: Context): Value | Failure {
       return text(node.text)
     case 'dms':
       return minutesAndSeconds(node)
+    case 'valued':
+      return node.value
     default:
       return failure('unfinished', { after: '' })
   }

@@ -5,6 +5,8 @@ import { parseLine } from '../notation/parser'
 import type { Parsed } from '../notation/parser'
 import type { Problem } from '../notation/problem'
 import { stampUnit } from '../notation/stamp'
+import type { Node } from '../notation/tree'
+import type { Watch } from '../operators/context'
 import type { AngleUnit } from '../values/convert'
 import { dataOf } from '../values/problemData'
 import { Asked, holdTrue } from './asked'
@@ -65,6 +67,12 @@ export class FolioEvaluator {
     return this.cache.get(id)?.result ?? null
   }
 
+  /** The term of the line in a place, counted from 0; `null` where it has none. */
+  bodyAt(index: number): Node | null {
+    const id = this.lines[index]?.id
+    return (id === undefined ? null : this.result(id)?.evaluated.bound.body) ?? null
+  }
+
   /** Lines that wait for their turn. */
   get postponed(): readonly string[] {
     return this.turns.postponed
@@ -96,11 +104,16 @@ export class FolioEvaluator {
   }
 
   /** Evaluates a text as though it stood in the place of a line; `null` where there is no such line. */
-  evaluateAt(id: string, source: string): Evaluated | null {
-    let found: Evaluated | null = null
+  evaluateAt(id: string, source: string, watch: Watch | null = null): Evaluated | null {
+    return this.inPlaceOf(id, (standing) => evaluateLine(parseLine(source), new Asked(standing), watch))
+  }
+
+  /** What can be seen from the place of a line; `null` where there is no such line. */
+  inPlaceOf<T>(id: string, look: (standing: Standing) => T): T | null {
+    let found: T | null = null
     this.goThrough((_, line, standing) => {
       if (line !== id) return 'go on'
-      found = evaluateLine(parseLine(source), new Asked(standing))
+      found = look(standing)
       return 'enough'
     })
     return found

@@ -18,7 +18,7 @@ import type { FunctionValue, NumberValue, Value } from '../values/types'
 import { check } from './check'
 import type { Tolerance } from './check'
 import { beforeDeadline, Context, DEPTH_LIMIT, STEP_LIMIT, TIME_LIMIT } from '../operators/context'
-import type { Budget, Notes, Scope } from '../operators/context'
+import type { Budget, Notes, Scope, Watch } from '../operators/context'
 import { arrayFixes } from './arrayFixes'
 import { evaluate } from './evaluate'
 import { Body } from './functionBody'
@@ -68,18 +68,29 @@ export interface Surroundings extends Names {
 }
 
 /** Binds and evaluates one parsed line. */
-export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
+export function evaluateLine(parsed: Parsed, names: Surroundings, watch: Watch | null = null): Evaluated {
   const bound = bindStatement(parsed.source, parsed.statement, names)
   const run = new Run(names, bound.used, parsed.source)
   const unread = parsed.problem ?? bound.problem
   if (unread !== null) return failed(bound, unread, run)
-  const worked = onTheClock(run, () => statementValue(parsed.statement, bound, run))
+  const worked = onTheClock(run, () => statementValue(parsed.statement, bound, run, watch))
   const value = worked === 'late' ? failure('too-long') : shownAsAsked(worked, parsed.statement)
   if (value !== null && value.kind !== 'number') return otherOutcome(value, parsed, bound, run)
   const edge = value === null || C.isFinite(value) ? null : atTheEdge(value, bound, parsed)
   if (edge?.code === 'too-large') return failed(bound, edge, run)
   const hints = allHints(bound, run.hints, edge)
   return new Outcome(bound, value, null, hints, run.bareTerms, run.angleUnitUsed)
+}
+
+/** The value of a term that stands in the place of a line, and which terms were read in the unit of the conventions. */
+export function evaluateTerm(
+  node: Node,
+  names: Surroundings,
+  watch: Watch | null,
+): { readonly value: Value | Failure; readonly bare: ReadonlySet<Node> } {
+  const run = new Run(names, null, '')
+  const worked = onTheClock(run, () => evaluate(node, Context.ofLine(run, run, run, watch)))
+  return { value: worked === 'late' ? failure('too-long') : worked, bare: run.bareTerms }
 }
 
 /** A value in the unit that the end of its line asks for. */
@@ -228,13 +239,13 @@ class Run implements Budget, Clock, Notes, Scope {
   }
 }
 
-function statementValue(statement: Statement, bound: Bound, run: Run): Value | Failure | null {
+function statementValue(statement: Statement, bound: Bound, run: Run, watch: Watch | null): Value | Failure | null {
   const { body, right } = bound
   if (statement.type === 'empty' || body === null) return null
   for (let { used } = bound; used !== null; used = used.before)
     if (used.kept?.value === null) return waiting(used.name, used.kept.line + 1, body)
   if (statement.type === 'function') return functionValue(statement, bound, body, run)
-  const context = Context.ofLine(run, run, run)
+  const context = Context.ofLine(run, run, run, watch)
   const value = evaluate(body, context)
   if (statement.type !== 'check' || right === null || value.kind === 'failure') return value
   return checkValue(statement, value, body, right, bound.within, context)

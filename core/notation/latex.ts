@@ -1,5 +1,5 @@
 import { unitLatex } from '../units/typeset'
-import type { Apply, Literal, Node, Product, Series, Statement, UnitTerm } from './tree'
+import type { Apply, Literal, Node, Product, Series, Statement, UnitTerm, Valued } from './tree'
 import { greek } from './words'
 import type { TypesettingOf } from './typesetting'
 import type { AngleUnit } from '../values/convert'
@@ -13,12 +13,24 @@ export interface ReadingStyle {
   /** Every bracket that the parser supplied is shown. */
   readonly grouping: boolean
   readonly typesetting: TypesettingOf
+  /** In a working: the term that is dealt with, and how values in the place of terms are written. */
+  readonly dealt?: Node
+  readonly valued?: (node: Valued) => TypesetValue
+}
+
+/** A value as LaTeX. */
+export interface TypesetValue {
+  readonly latex: string
+  /** How it holds together: one thing, factors, terms, or a magnitude with its angle. */
+  readonly holds: 'one' | 'factor' | 'product' | 'sum' | 'polar'
 }
 
 /** How tightly a typeset node holds together; looser ones get brackets. */
 const LOOSE = { compare: 1, logic: 0, sum: 3, parallel: 4, product: 5, sign: 5, polar: 7, power: 8 } as const
 type Level = number
 const ATOM: Level = 10
+/** How tightly values hold together: a negative number is a sum behind an operator, and before a power. */
+const HOLDS: { readonly [H in TypesetValue['holds']]: Level } = { one: ATOM, factor: LOOSE.product + 1, product: LOOSE.product, sum: LOOSE.sum, polar: LOOSE.polar } // prettier-ignore
 
 /**
  * The typeset echo of a line, as LaTeX. Every leaf carries its span in the
@@ -49,6 +61,11 @@ export function statementToLatex(
       return `${text} \\approx ${other}${writer.tolerance(within, statement.within?.percent ?? false)}`
     }
   }
+}
+
+/** A term by itself. */
+export function termToLatex(node: Node, style: ReadingStyle): string {
+  return new Writer(style).node(node, 0)
 }
 
 /** The unit that is asked for. */
@@ -130,7 +147,12 @@ class Writer {
     const needed = this.levelOf(node) < (marked ? ATOM : level)
     const supplied = this.style.grouping && level > 0 && !needed && SUPPLIED.has(node.type)
     const text = needed ? brackets(inner) : supplied ? suppliedBrackets(inner) : inner
-    return marked ? `${text}${this.unitMark()}` : text
+    const read = marked ? `${text}${this.unitMark()}` : text
+    return node === this.style.dealt ? `\\htmlClass{dealt}{${read}}` : read
+  }
+
+  private valued(node: Valued): TypesetValue {
+    return this.style.valued?.(node) ?? { latex: '\\square', holds: 'one' }
   }
 
   private unitMark(): string {
@@ -141,6 +163,8 @@ class Writer {
 
   private levelOf(node: Node): Level {
     switch (node.type) {
+      case 'valued':
+        return HOLDS[this.valued(node).holds]
       case 'range':
       case 'where':
         return LOOSE.compare
@@ -210,6 +234,8 @@ class Writer {
         return this.series(node)
       case 'entry':
         return this.entry(node)
+      case 'valued':
+        return this.valued(node).latex
       case 'all':
         return leaf(node, '\\text{all}')
       case 'last':
@@ -254,7 +280,8 @@ class Writer {
 
   private product(node: Product): string {
     if (node.sign === '/') return `\\dfrac{${this.bare(node.left)}}{${this.bare(node.right)}}`
-    const sign = { '*': '\\cdot', mod: '\\bmod', implicit: '\\,' }[node.sign]
+    const apart = node.sign === 'implicit' && node.right.type === 'valued' && node.left.type !== 'constant'
+    const sign = apart ? '\\cdot' : { '*': '\\cdot', mod: '\\bmod', implicit: '\\,' }[node.sign]
     return `${this.node(node.left, LOOSE.product)} ${sign} ${this.node(node.right, LOOSE.product + 1)}`
   }
 

@@ -3,7 +3,7 @@ import type { Numeral } from './numerals'
 import type {
   Apply, Bars, Call, Chain, ChainSign, Compare, Constant, DmsNode, Entry, Everything, Group, Hole, Last, List, Literal,
   Logic, Mark, NameNode, Node, Parallel, Part, Polar, Postfix, Power, Product, Lettered, Range, Root, Series, Sign,
-  Slice, Span, Sum, TextNode, United, UnitTerm, Where,
+  Slice, Span, Sum, TextNode, United, UnitTerm, Valued, Where, Form,
 } from './tree' // prettier-ignore
 
 /**
@@ -52,6 +52,9 @@ class Term<Type extends Node['type'], Word extends string, A, B, More> implement
     return this.word
   }
   get degrees() {
+    return this.word
+  }
+  get form() {
     return this.word
   }
   get by(): Exclude<Word, ''> | null {
@@ -330,4 +333,8 @@ export function part(operand: Node, called: string, from: number, to: number): P
 
 export function hole(from: number, to: number): Hole {
   return new Term('hole', from, to, '', null, null, null, false)
+}
+
+export function valued(value: Value, form: Form, from: number, to: number): Valued {
+  return new Term('valued', from, to, form, null, null, value, false)
 }

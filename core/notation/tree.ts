@@ -244,7 +244,17 @@ export interface Apply extends At {
   readonly args: readonly Node[]
 }
 
+/** A value that has come in the place of a term, in a working; no line has one. */
+export interface Valued extends At {
+  readonly type: 'valued'
+  readonly value: Value
+  readonly form: Form
+}
+/** How a value goes on in a working: in the form that what it came from was written in. */
+export type Form = 'plain' | 'polar' | 'fraction'
+
 export type Node =
+  | Valued
   | Range | Where
   | Group | List | Series | Entry | Everything | Last | Slice | Part | TextNode | DmsNode | Postfix | United | Power | Mark | Polar | Sign | Parallel | Sum | Compare | Logic | Bars | Root | Hole
   | Lettered | NameNode | Call | Chain

@@ -36,6 +36,14 @@ export interface Scope {
   lookup(name: string): Value | null
 }
 
+/** Is told of every term that is evaluated, for a working. */
+export interface Watch {
+  /** Told of a term before those below it; false where that has been done, so that it is evaluated. */
+  due(node: Node): boolean
+  /** What it came to. */
+  saw(node: Node, value: Value | Failure, context: Context): void
+}
+
 /**
  * What an evaluation may look at. One class, whose objects are made anew where something is
  * different below a term: each step asks it, and objects that inherit from one another are slow to ask.
@@ -55,10 +63,12 @@ export class Context implements Notes, Scope {
     readonly last: number | null,
     /** The call that is being made, for hints about it. */
     readonly at: Node | null,
+    /** Nobody watches but where a working is asked for. */
+    readonly watch: Watch | null,
   ) {}
 
-  static ofLine(notes: Notes, scope: Scope, budget: Budget): Context {
-    return new Context(notes, scope, budget, false, false, false, null, null)
+  static ofLine(notes: Notes, scope: Scope, budget: Budget, watch: Watch | null = null): Context {
+    return new Context(notes, scope, budget, false, false, false, null, null, watch)
   }
 
   get angleUnit(): AngleUnit {
@@ -105,7 +115,7 @@ export class Context implements Notes, Scope {
     last = this.last,
     at = this.at,
   }: Changes): Context {
-    return new Context(notes, scope, this.budget, exponent, each, pointwise, last, at)
+    return new Context(notes, scope, this.budget, exponent, each, pointwise, last, at, this.watch)
   }
 
   inExponent(): Context {
