@@ -4,6 +4,7 @@ import { childrenOf } from '../notation/references'
 import * as N from '../notation/nodes'
 import type { Apply, Node, Series } from '../notation/tree'
 import { Body } from '../evaluate/functionBody'
+import { inAngleUnit } from '../values/convert'
 import { bare } from '../values/quantity'
 import { integer } from '../values/make'
 import type { Value } from '../values/types'
@@ -42,7 +43,7 @@ export function chapters(p: Progress): Done | null {
     case 'polar':
       return p.silently('polar')
     case 'postfix':
-      return node.sign === '!' ? factorial(p) : p.silently()
+      return node.sign === '!' ? factorial(p) : p.done('as-angle')
     case 'united':
       return p.silently(p.operand(0).form)
     case 'dms':
@@ -85,7 +86,13 @@ function otherwise(p: Progress): Done | null | undefined {
 function entrywise(p: Progress): Done | null {
   const items = p.operands.map(({ value }) => (bare(value).kind === 'vector' ? bare(value) : null))
   const count = items.reduce((n, v) => (v?.kind === 'vector' ? v.items.length : n), 0)
-  if (count > 0 && count <= 8 && !p.hasUnits && p.operands.every(({ value }) => ['vector', 'number'].includes(value.kind))) { // prettier-ignore
+  if (
+    count > 0 &&
+    count <= 8 &&
+    !p.hasUnits &&
+    p.operands.every(({ value }) => ['vector', 'number'].includes(value.kind))
+  ) {
+    // prettier-ignore
     const entry = (k: number): Node => {
       const parts = p.operands.map(({ value, node, form }) => (value.kind === 'vector' ? valued(value.items[k] ?? value, form) : node)) // prettier-ignore
       return withChildren(p.node, parts)
@@ -101,8 +108,21 @@ function sums(p: Progress, sign: '+' | '-'): Done | null {
   if (p.operands.some(isAlgebra)) return p.operands.some(hasArray) || bare(p.operand(0).value).kind === 'algebra-matrix' ? p.done('entry-by-entry') : polynomialSum(p, sign) // prettier-ignore
   if (p.operands.some(hasArray)) return arraySum(p, sign)
   const [a, b] = [p.number(0), p.number(1)]
-  if (!a || !b) return p.done(sign === '+' ? 'add-angles' : 'subtract-angles')
+  if (!a || !b) {
+    readAsAngles(p)
+    return p.done(sign === '+' ? 'add-angles' : 'subtract-angles')
+  }
   return isComplex(a) || isComplex(b) ? complexSum(p, sign) : realSum(p, sign, a, b)
+}
+
+/** Beside an angle a bare number is one, in the unit of the conventions. */
+function readAsAngles(p: Progress): void {
+  for (const k of [0, 1]) {
+    const { value } = p.operand(k)
+    if (value.kind !== 'number' || value.im !== 0) continue
+    const angle = inAngleUnit(value, p.conventions.angle)
+    p.readAs(k, { node: valued(angle), value: angle, form: 'plain' })
+  }
 }
 
 function products(p: Progress, sign: '*' | '/' | 'mod'): Done | null {
@@ -142,7 +162,7 @@ function powers(p: Progress): Done | null {
   const [base, exponent] = [p.operand(0), p.operand(1)]
   if (isAlgebra(base)) return polynomialPower(p)
   if (hasArray(base)) return matrixPower(p)
-  const natural = unbracketed(base.node).type === 'constant' && p.number(0)?.re === Math.E
+  const natural = p.number(0)?.re === Math.E && p.number(0)?.im === 0
   if (natural && exponent.value.kind === 'angle') return complexExponential(p, exponent.value)
   const [a, b] = [p.number(0), p.number(1)]
   if (!a || !b) return p.done('real-power')

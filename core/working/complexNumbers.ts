@@ -1,8 +1,9 @@
 import { isComplex } from '../format/number'
+import * as N from '../notation/nodes'
 import type { Node } from '../notation/tree'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
-import { angleOf, angleOfTurns, argumentOf, integer } from '../values/make'
+import { angleOf, angleOfTurns, argumentOf, integer, real } from '../values/make'
 import { asDegrees } from '../values/convert'
 import type { AngleValue, NumberValue, Value } from '../values/types'
 import type { Failure } from '../values/failure'
@@ -54,7 +55,7 @@ export function complexSum(p: Progress, sign: '+' | '-'): Done | null {
   }
   // A real part and an imaginary one are a complex number as they stand.
   const apart = (isZero(imaginaryPart(x)) && isZero(realPart(y))) || (isZero(realPart(x)) && isZero(imaginaryPart(y)))
-  if (apart) return p.silently()
+  if (apart) return p.done(sign === '+' ? 'add-parts' : 'subtract-parts')
   const made = parts(part(realPart), part(imaginaryPart))
   p.move(sign === '+' ? 'add-parts' : 'subtract-parts', p.inUnit(made))
   return p.done('parts-worked-out')
@@ -298,7 +299,7 @@ export function complexPower(p: Progress): Done | null {
   return deMoivre(p, z, exponent)
 }
 
-const E = call('exp', whole(1))
+const E = N.constant('e', real(Math.E), 0, 0)
 
 function deMoivre(p: Progress, z: NumberValue, exponent: Q.Rational): Done | null {
   const was = p.operand(0).form

@@ -72,7 +72,11 @@ function characteristic(p: Progress, m: MatrixValue): void {
   const shifted = lambdaMatrix(m)
   if (shifted?.kind !== 'algebra-matrix') return
   const zero = whole(0)
-  p.aside('characteristic-matrix', { kind: 'equation', node: equation(N.bars(valued(shifted), false, 0, 0), zero) }, '⇔')
+  p.aside(
+    'characteristic-matrix',
+    { kind: 'equation', node: equation(N.bars(valued(shifted), false, 0, 0), zero) },
+    '⇔',
+  )
   const found = algebraDeterminant(shifted)
   if (found.kind === 'failure') return
   p.aside('characteristic-polynomial', { kind: 'equation', node: equation(valued(found), zero) }, '⇔')

@@ -41,7 +41,8 @@ function asAngle(p: Progress): AngleValue | null {
   }
   if (inner.kind !== 'number' || inner.im !== 0) return null
   const angle = inAngleUnit(inner, p.conventions.angle)
-  p.restate(0, { node: valued(angle), value: angle, form: inner.pi ? 'fraction' : 'plain' })
+  // Read as it stands: a step only where that is written otherwise than the number.
+  p.readAs(0, { node: valued(angle), value: angle, form: 'plain' })
   return angle
 }
 
@@ -404,4 +405,3 @@ function entries(p: Progress, name: string): Done | null {
     p.move('function-of-entries', column(inner.items.map((item) => call(name, valued(item)))))
   return p.done('function-of-entries')
 }
-

@@ -1,4 +1,3 @@
-
 import type { Node } from '../notation/tree'
 import * as A from '../values/arithmetic'
 import { integer } from '../values/make'
@@ -34,8 +33,7 @@ export const TAKEN = 'What is within rounding of 0 is taken for 0.'
 
 /** Tells an elimination, one operation after another. */
 function tell(p: Progress, stages: readonly Stage[], left: number): void {
-  for (const { rows, change, taken } of stages)
-    p.rows(ROW_RULES[change.type], rows, left, change, taken ? TAKEN : null)
+  for (const { rows, change, taken } of stages) p.rows(ROW_RULES[change.type], rows, left, change, taken ? TAKEN : null)
 }
 
 /** det A. */
@@ -218,4 +216,3 @@ export function trace(p: Progress): Done | null {
   p.move('trace', p.inUnit(joined(Array.from({ length: m.rows }, (_, k) => valued(entryAt(rowsOf(m), k, k))), '+', whole(0)))) // prettier-ignore
   return p.done('add')
 }
-

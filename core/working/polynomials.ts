@@ -250,4 +250,3 @@ export function rootsChapter(p: Progress, what: 'roots' | 'zeros' | 'poles'): Do
   }
   return p.done(said)
 }
-

@@ -26,7 +26,12 @@ export function conventionsFor(form: Form, conventions: Conventions): Convention
 }
 
 /** How the terms of a working are typeset. */
-export function readingStyle(bare: ReadonlySet<Node>, conventions: Conventions, guarded: ReadonlySet<Node>): ReadingStyle { // prettier-ignore
+export function readingStyle(
+  bare: ReadonlySet<Node>,
+  conventions: Conventions,
+  guarded: ReadonlySet<Node>,
+): ReadingStyle {
+  // prettier-ignore
   const finer = { ...conventions, digits: Math.min(conventions.digits + 1, 16) }
   return {
     letter: conventions.letter,
@@ -143,7 +148,7 @@ function isWhole(value: Value, form: Form, conventions: Conventions): boolean {
   const own = conventionsFor(form, conventions)
   switch (value.kind) {
     case 'number':
-      if (value.pi) return own.exact !== 'decimal' && value.pi.re.n !== 0 === (value.re !== 0) && value.im === 0
+      if (value.pi) return own.exact !== 'decimal' && (value.pi.re.n !== 0) === (value.re !== 0) && value.im === 0
       if (!C.isFinite(value)) return true
       if (form === 'polar' && isComplex(value)) return polarIsWhole(value, own)
       return showsAll(value, own)
@@ -177,6 +182,6 @@ const TELLING_DIGITS = 10
 /** Polar figures are whole where the magnitude and the angle on show give the value again. */
 function polarIsWhole(value: NumberValue, { digits }: Conventions): boolean {
   const [size, degrees] = [C.abs(value), (C.arg(value) * 180) / Math.PI]
-  const meets = (x: number): boolean => Math.abs(Number(x.toPrecision(digits)) - x) <= 4e-15 * Math.max(1, Math.abs(x))
+  const meets = (x: number): boolean => Math.abs(Number(x.toPrecision(digits)) - x) <= 4e-15 * Math.abs(x)
   return digits <= TELLING_DIGITS && meets(size) && meets(degrees)
 }

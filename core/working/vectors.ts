@@ -25,9 +25,7 @@ export function numbersOf(value: Value | undefined): readonly NumberValue[] | nu
 
 /** A matrix of terms. */
 export function gridOf(rows: number, cols: number, entry: (r: number, c: number) => Node): Node {
-  return column(
-    Array.from({ length: rows }, (_, r) => column(Array.from({ length: cols }, (_, c) => entry(r, c)))),
-  )
+  return column(Array.from({ length: rows }, (_, r) => column(Array.from({ length: cols }, (_, c) => entry(r, c)))))
 }
 
 /** u ± v, k·v, v/k, of vectors and of matrices. */
@@ -159,6 +157,5 @@ export function rowOf(p: Progress): readonly Node[] | null {
   if (p.operands.length !== 1 || !only) return p.operands.map((o) => o.node)
   const inner = bare(only.value)
   if (inner.kind !== 'vector') return null
-  return only.value.kind === 'quantity' ? null : (inner).items.map((item) => valued(item, only.form))
+  return only.value.kind === 'quantity' ? null : inner.items.map((item) => valued(item, only.form))
 }
-

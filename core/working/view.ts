@@ -93,7 +93,9 @@ function orderOf(steps: readonly Step[]): string {
   for (const step of steps) if (!last.has(step.operation)) last.set(step.operation, step.rule)
   const texts = [...last.values()].filter((r) => !['put-in', 'put-in-point', 'as-decimal', 'polar-form', 'rectangular-form'].includes(r)).map((r) => ruleWords(r).text.replace(/\.$/, '')) // prettier-ignore
   const once = texts.filter((text, k) => text !== texts[k - 1])
-  return once.length === 0 ? 'As it stands.' : `${once.slice(0, 8).join('; then: ')}${once.length > 8 ? '; and so on' : ''}.`
+  return once.length === 0
+    ? 'As it stands.'
+    : `${once.slice(0, 8).join('; then: ')}${once.length > 8 ? '; and so on' : ''}.`
 }
 
 class StepWriter {
@@ -141,7 +143,12 @@ class StepWriter {
 }
 
 /** Rows with a rule before the last columns. */
-export function rowsLatex(rows: readonly (readonly NumberValue[])[], left: number, number: (z: NumberValue) => string): string { // prettier-ignore
+export function rowsLatex(
+  rows: readonly (readonly NumberValue[])[],
+  left: number,
+  number: (z: NumberValue) => string,
+): string {
+  // prettier-ignore
   const cols = rows[0]?.length ?? 0
   const lines = rows.map((row) => row.map(number).join(' & '))
   if (left >= cols) return pmatrixOfRows(lines)

@@ -200,23 +200,33 @@ function asWritten(seen: Seen): Done | null {
     case 'constant':
       return { node, value, form: 'fraction' }
     case 'sign':
-      return isLiteral(node.operand) ? { node: valued(value), value, form: 'plain' } : null
+      return isPlainLiteral(node.operand) ? { node: hasPrefix(node.operand) ? node : valued(value), value, form: 'plain' } : null // prettier-ignore
     case 'united': {
       const inner = unbracketed(node.operand)
       const form = inner.type === 'polar' ? 'polar' : 'plain'
       return isLiteral(inner) || isRectangular(inner) || isPolarLiteral(inner) ? { node, value, form } : null
     }
     case 'postfix':
-      return node.sign !== '!' && isLiteral(node.operand) ? { node: valued(value), value, form: 'plain' } : null
+      return node.sign !== '!' && isLiteral(node.operand) ? { node, value, form: 'plain' } : null
     case 'polar':
       return isPolarLiteral(node) ? { node, value, form: 'polar' } : null
     case 'sum':
-      return isRectangular(node) ? { node: valued(value), value, form: 'plain' } : null
+      return isRectangular(node) ? { node, value, form: 'plain' } : null
     case 'product':
-      return isImaginary(node) ? { node: valued(value), value, form: 'plain' } : null
+      return isImaginary(node) ? { node, value, form: 'plain' } : null
     default:
       return null
   }
+}
+
+function isPlainLiteral(node: Node): boolean {
+  const inner = unbracketed(node)
+  return inner.type === 'literal' || inner.type === 'dms'
+}
+
+function hasPrefix(node: Node): boolean {
+  const inner = unbracketed(node)
+  return inner.type === 'literal' && inner.prefix !== ''
 }
 
 function isLiteral(node: Node): boolean {
@@ -244,8 +254,10 @@ function isImaginary(node: Node): boolean {
 
 /** `3 + 4j`, as it is written. */
 function isRectangular(node: Node): boolean {
-  return node.type === 'sum' && isReal(node.left) && isImaginary(node.right)
+  return node.type === 'sum' && node.left.type !== 'group' && isReal(node.left) && isImaginary(node.right) && !hasSign(node.right) // prettier-ignore
 }
+
+const hasSign = (node: Node): boolean => node.type === 'sign' || node.type === 'group' || childrenOf(node).some(hasSign)
 
 function isPolarLiteral(node: Node): boolean {
   if (node.type !== 'polar' || !isReal(node.magnitude)) return false
@@ -370,7 +382,11 @@ export class Progress {
 
   /** True where a term reads as the operation stands now. */
   private reads(made: Node): boolean {
-    const plain = (node: Node): string => this.work.tools.typeset(node).replace(/\\cdot|\\,|\s|[{}]/g, '').replace(/\\dfrac/g, '\\frac')
+    const plain = (node: Node): string =>
+      this.work.tools
+        .typeset(node)
+        .replace(/\\cdot|\\,|\s|[{}]/g, '')
+        .replace(/\\dfrac/g, '\\frac')
     return plain(this.now) === plain(made)
   }
 
@@ -453,6 +469,14 @@ export class Progress {
     children[k] = done.node
     this.operands[k] = done
     this.now = withChildren(this.node, children)
+  }
+
+  /** A bare number is read as an angle: a step only where the angle is written otherwise. */
+  readAs(k: number, done: Done): void {
+    const text = (node: Node): string => this.work.tools.typeset(node).replace(/[{}\\\s]|htmlClass|read-unit/g, '')
+    const { node } = this.operand(k)
+    if (text(node) === text(done.node) || `${text(node)}^circ` === text(done.node)) this.restate(k, done)
+    else this.replace(k, done, 'as-angle')
   }
 
   /** An operand comes to stand otherwise. */

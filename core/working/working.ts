@@ -12,7 +12,7 @@ import { findFunction } from '../functions/registry'
 import { termToLatex, withoutSpans } from '../notation/latex'
 import type { ReadingStyle } from '../notation/latex'
 import { parseLine } from '../notation/parser'
-import { withChildren } from '../notation/rebuilt'
+import { withChildren, withNames } from '../notation/rebuilt'
 import { childrenOf } from '../notation/references'
 import type { Form, Node, Statement } from '../notation/tree'
 import * as C from '../numbers/complex'
@@ -74,7 +74,13 @@ export function workingOf(evaluator: FolioEvaluator, id: string, options: Workin
 }
 
 /** The working of a text as though it stood in the place of a line. */
-export function workingAt(evaluator: FolioEvaluator, id: string, source: string, options: WorkingOptions): Working | NoWorking | null { // prettier-ignore
+export function workingAt(
+  evaluator: FolioEvaluator,
+  id: string,
+  source: string,
+  options: WorkingOptions,
+): Working | NoWorking | null {
+  // prettier-ignore
   return evaluator.inPlaceOf(id, (standing) => {
     const parsed = parseLine(source)
     const evaluated = evaluateLine(parsed, new Asked(standing))
@@ -137,7 +143,14 @@ class Desk {
     return evaluated.value
   }
 
-  line(statement: Statement, body: Node, right: Node | null, evaluated: Evaluated, formOf: (name: string) => Form): Working { // prettier-ignore
+  line(
+    statement: Statement,
+    body: Node,
+    right: Node | null,
+    evaluated: Evaluated,
+    formOf: (name: string) => Form,
+  ): Working {
+    // prettier-ignore
     const seen = this.see(body)
     const swept = sweepIn(seen.value.kind === 'failure' ? null : seen.value)
     const isRange = unbracketed(body).type === 'range'
@@ -273,8 +286,8 @@ class PutIn {
     const whole = node.type === 'apply' && node.builtIn && findFunction(node.name)?.sweeps === true
     if (whole && point) return valued(point)
     const inner = along && (point !== null || this.point === null || !hasSweep(value))
-    const isSeries = node.type === 'series'
-    return withChildren(node, childrenOf(node).map((child, k) => (isUnknownName(node, k) || isSeries ? child : this.below(seen, child, inner)))) // prettier-ignore
+    if (node.type === 'series') return withNames(node, this.namesIn(seen, along, new Map()))
+    return withChildren(node, childrenOf(node).map((child, k) => (isUnknownName(node, k) ? child : this.below(seen, child, inner)))) // prettier-ignore
   }
 
   private below(seen: Seen, child: Node, along: boolean): Node {
@@ -285,6 +298,15 @@ class PutIn {
     if (found.value.kind === 'failure' && found.inner.length === 0 && inner.type !== 'name') return child
     const made = this.term(found, along)
     return child.type === 'group' ? regrouped(child, made) : made
+  }
+
+  /** The names that were looked up anywhere in a term, its counters aside, each with its value. */
+  private namesIn(seen: Seen, along: boolean, found: Map<string, Node>): ReadonlyMap<string, Node> {
+    const { node, value } = seen
+    const point = along && this.point !== null && value.kind !== 'failure' ? pointIn(value, this.point) : null
+    if (node.type === 'name' && !found.has(node.name)) found.set(node.name, this.name(node.name, node, value, point))
+    for (const inner of seen.inner) this.namesIn(inner, along, found)
+    return found
   }
 
   private name(name: string, node: Node, value: Value | Failure, point: Value | null): Node {
