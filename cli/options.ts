@@ -5,6 +5,7 @@ import type { Conventions } from '#core/format/conventions'
 
 export const USAGE =
   'usage: npm run --silent reckon -- [--json] [--angle deg|rad] [--letter j|i] [--digits N]\n' +
+  '                                  [--working [short|hand|all]]\n' +
   '                                  [--to csv|tsv|spreadsheet|mtx|touchstone|markdown|latex|folio|lines] [--name NAME] [FILE]'
 
 export const FORMATS = [
@@ -20,10 +21,15 @@ export const FORMATS = [
 ] as const
 export type Format = (typeof FORMATS)[number]
 
+const DEPTHS = ['short', 'hand', 'all'] as const
+export type Depth = (typeof DEPTHS)[number]
+
 export interface Options {
   readonly json: boolean
   readonly to: Format | null
   readonly name: string | null
+  /** How deep the steps of each line go; `null` where none are asked for. */
+  readonly working: Depth | null
   readonly overrides: Partial<Conventions>
   readonly file: string | null
 }
@@ -36,6 +42,7 @@ export function readOptions(args: readonly string[]): Options {
   let to: Format | null = null
   let name: string | null = null
   let file: string | null = null
+  let working: Depth | null = null
   const overrides: { angle?: Conventions['angle']; letter?: Conventions['letter']; digits?: number } = {}
   for (let k = 0; k < args.length; k += 1) {
     const arg = args[k] ?? ''
@@ -48,7 +55,15 @@ export function readOptions(args: readonly string[]): Options {
       return next
     }
     if (flag === '--json') json = true
-    else if (flag === '--to') to = oneOf<Format>(flag, value(), FORMATS)
+    else if (flag === '--working') {
+      // The depth may be left out: what stands behind it is then something else.
+      const told = inline ?? args[k + 1]
+      const depth = DEPTHS.find((d) => d === told)
+      if (inline !== undefined && depth === undefined)
+        throw new UsageError(`--working takes ${DEPTHS.join(' or ')}, not ${inline}`)
+      if (inline === undefined && depth !== undefined) k += 1
+      working = depth ?? 'hand'
+    } else if (flag === '--to') to = oneOf<Format>(flag, value(), FORMATS)
     else if (flag === '--name') name = value()
     else if (flag === '--angle') overrides.angle = oneOf<'deg' | 'rad'>(flag, value(), ['deg', 'rad'])
     else if (flag === '--letter') overrides.letter = oneOf<'j' | 'i'>(flag, value(), ['j', 'i'])
@@ -59,7 +74,8 @@ export function readOptions(args: readonly string[]): Options {
   }
   if (json && to !== null) throw new UsageError('--json and --to exclude one another')
   if (name !== null && to === null) throw new UsageError('--name says what --to writes')
-  return { json, to, name, overrides, file }
+  if (working !== null && !json) throw new UsageError('--working goes with --json')
+  return { json, to, name, working, overrides, file }
 }
 
 function oneOf<const T extends string>(flag: string, value: string, choices: readonly T[]): T {

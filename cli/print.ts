@@ -1,3 +1,4 @@
+import type { FolioEvaluator } from '#core/evaluate/folio'
 import type { LineResult } from '#core/evaluate/lineResult'
 import { definedName } from '#core/notation/references'
 import type { Conventions } from '#core/format/conventions'
@@ -5,6 +6,10 @@ import { copyText, valueFields, valueText } from '#core/kinds/kinds'
 import { showProblem } from '#core/views/lineView'
 import type { ShownProblem } from '#core/views/lineView'
 import type { Value } from '#core/values/types'
+import { workingView } from '#core/working/view'
+import { workingOf } from '#core/working/working'
+import { writtenSteps } from '#core/working/write'
+import type { WorkingDepth } from '#core/working/write'
 import { formatPolar, formatRectangular } from '#core/format/number'
 
 /** What `reckon` prints: one result a line, as text or as JSON. */
@@ -13,13 +18,25 @@ function jsonProblem({ code, message, from, to, fixes }: ShownProblem): object {
   return { code, message, from, to, fixes }
 }
 
-export function jsonLine(result: LineResult, number: number, conventions: Conventions): object {
+export function jsonLine(result: LineResult, number: number, conventions: Conventions, steps: object = {}): object {
   const { parsed, evaluated, redefined, changesReading } = result
   const hints = [...evaluated.hints, redefined, changesReading].flatMap((h) => (h ? [jsonProblem(showProblem(h))] : []))
   const head = { line: number, source: parsed.source, name: definedName(parsed) }
-  if (evaluated.problem) return { ...head, kind: 'error', hints, error: jsonProblem(showProblem(evaluated.problem)) }
+  if (evaluated.problem)
+    return { ...head, kind: 'error', hints, error: jsonProblem(showProblem(evaluated.problem)), ...steps }
   const fields = evaluated.value ? valueFields(evaluated.value, conventions) : { kind: 'remark' }
-  return { ...head, ...fields, hints, error: null }
+  return { ...head, ...fields, hints, error: null, ...steps }
+}
+
+/** The steps of a line, down to a depth. */
+export function jsonSteps(
+  evaluator: FolioEvaluator,
+  id: string,
+  depth: WorkingDepth,
+  conventions: Conventions,
+): object {
+  const found = workingOf(evaluator, id, { conventions })
+  return { steps: typeof found === 'string' ? [] : writtenSteps(workingView(found, conventions), depth) }
 }
 
 /** A value that no line made: a column of a file. */

@@ -8,7 +8,7 @@ import { readInput, valuesOf } from './input'
 import type { Input } from './input'
 import { readOptions, USAGE, UsageError } from './options'
 import type { Options } from './options'
-import { jsonLine, jsonValue, textLine, textValue } from './print'
+import { jsonLine, jsonSteps, jsonValue, textLine, textValue } from './print'
 import { writeFolioAs, writeDataAs } from './write'
 import type { Written } from './write'
 
@@ -76,7 +76,10 @@ function reckonLines(
   const results = folio.lines.map((_, k) => evaluator.result(String(k))).filter((r) => r !== null)
   const status = results.some((r) => r.evaluated.problem !== null) ? 1 : 0
   if (options.to !== null) return put(writeFolioAs(folio, results, options.to, options.name, conventions), status)
-  if (options.json) process.stdout.write(`${JSON.stringify(results.map((r, k) => jsonLine(r, k + 1, conventions)))}\n`)
+  const { working } = options
+  const steps = (id: string): object => (working === null ? {} : jsonSteps(evaluator, id, working, conventions))
+  if (options.json)
+    process.stdout.write(`${JSON.stringify(results.map((r, k) => jsonLine(r, k + 1, conventions, steps(r.id))))}\n`)
   else for (const result of results) process.stdout.write(`${textLine(result, conventions)}\n`)
   return status
 }

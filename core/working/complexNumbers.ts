@@ -196,6 +196,7 @@ export function magnitude(p: Progress): Done | null {
 
 /** √(a² + b² + …): the squares put in, worked out, added. */
 export function rootOfSquares(p: Progress, components: readonly NumberValue[], rule: 'magnitude' | 'length'): void {
+  if (components.some(tooLarge)) return
   const nonzero = components.filter((z) => !isZero(z))
   const zero = whole(0)
   const square = (z: NumberValue): Node => squared(isComplex(z) ? call('abs', valued(z)) : valued(z))
@@ -209,6 +210,9 @@ export function rootOfSquares(p: Progress, components: readonly NumberValue[], r
   const total = squares.reduce((a, b) => numberOr(A.add(a, b)), integer(0))
   if (squares.length > 1) p.move('sum-under-root', p.inUnit(radical(valued(total))), { depth: 'all' })
 } // prettier-ignore
+
+/** Squares beyond the range of doubles: such figures are not written out. */
+const tooLarge = (z: NumberValue): boolean => Math.max(Math.abs(z.re), Math.abs(z.im)) > 1e150
 
 /** Where a point lies, and what that means for its argument. */
 export function quadrantSaid(re: number, im: number, degrees: boolean): string {
@@ -266,7 +270,7 @@ export function otherForm(p: Progress, z: NumberValue): void {
     return
   }
   const [re, im] = [realPart(z), imaginaryPart(z)]
-  if (isZero(re) || isZero(im)) {
+  if (isZero(re) || isZero(im) || tooLarge(z)) {
     p.done('polar-form', 'polar', onAxis(z, p))
     return
   }

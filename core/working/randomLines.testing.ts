@@ -35,7 +35,12 @@ const positive = fc.integer({ min: 1, max: 60 }).map((n) => String(n / 4))
 const real = fc.oneof(whole, decimal, pick('R', 'C', 'q', 'n', 'pi', '4.7k', '33m', 't', '1/7', '0'))
 const turn = fc.oneof(pick('30°', '45°', '-90°', '120°', 'φ', '0.5 rad', 'pi/4 rad'), fc.integer({ min: -180, max: 180 }).map((n) => `(${n}°)`)) // prettier-ignore
 const complex = fc.oneof(
-  fc.tuple(whole, fc.integer({ min: -9, max: 9 })).map(([a, b]) => `(${a} + ${b < 0 ? `(${b})` : b}*j)`),
+  fc
+    .tuple(
+      whole,
+      fc.integer({ min: -9, max: 9 }).filter((b) => b !== 0),
+    )
+    .map(([a, b]) => `(${a} + ${b < 0 ? `(${b})` : b}*j)`),
   fc.tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 9 })).map(([a, b]) => `(${a} - ${b}j)`),
   fc.tuple(positive, fc.integer({ min: -170, max: 170 })).map(([r, a]) => `(${r}∠${a < 0 ? a : `${a}°`})`),
   pick('z', 'y', 'V', 'I', 'j', '5j', '(2∠90°)', 'Z/ohm'),

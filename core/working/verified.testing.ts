@@ -209,7 +209,7 @@ export function expectJoined(working: Working, conventions: Conventions): void {
   const { steps } = workingView(working, conventions)
   let stands: string | null = null
   const isCheck = working.result?.value.kind === 'check'
-  const plain = (latex: string): string => withoutSpans(latex).replace(/\\htmlClass\{dealt\}/g, '').replace(/dfrac/g, 'frac').replace(/\\htmlClass\{read-unit\}/g, '').replace(/\\mathbin\{\\htmlClass\{angle-sign\}\{\\angle\}\}/g, '\\angle').replace(/\\cdot|\s/g, '').replace(/(?<![\d.])1\\mathrm\{([ij])\}/g, '\\mathrm{$1}').replace(/\\left|\\right|\s|\\cdot|\\,|[{}()]/g, '') // prettier-ignore
+  const plain = (latex: string): string => withoutSpans(latex).replace(/\\htmlClass\{dealt\}/g, '').replace(/dfrac/g, 'frac').replace(/\\htmlClass\{read-unit\}|\^\{\\circ\}/g, '').replace(/\\mathbin\{\\htmlClass\{angle-sign\}\{\\angle\}\}/g, '\\angle').replace(/\\cdot|\s/g, '').replace(/(?<![\d.])1\\mathrm\{([ij])\}/g, '\\mathrm{$1}').replace(/\\left|\\right|\s|\\cdot|\\,|[{}()]/g, '') // prettier-ignore
   for (const [k, step] of steps.entries()) {
     if (working.steps[k]?.then.kind !== 'term') continue
     demand(step.before !== '' && step.then !== '', `step ${k + 1} stands`)

@@ -18,6 +18,8 @@ export interface WorkingView {
   readonly figures: string
   readonly result: string
   readonly relation: Relation
+  /** How the line with figures follows from the one with names. */
+  readonly putIn: Relation
   /** The rules in the order in which they bind, as words. */
   readonly order: string
   readonly steps: readonly StepView[]
@@ -78,6 +80,7 @@ export function workingView(working: Working, conventions: Conventions): Working
     figures: writer.term(figures),
     result: result ? writer.term(result.node) : '',
     relation: whole ? '=' : '≈',
+    putIn: termShowsWhole(figures, conventions) ? '=' : '≈',
     order: orderOf(steps),
     steps: steps.map((step) => writer.step(step)),
     choices: working.choices,

@@ -143,6 +143,14 @@ export class Work {
     return found
   }
 
+  /** The last step ends with a value that is the same but for rounding. */
+  endWith(found: Node, node: Node, whole: Node): void {
+    const last = this.steps.at(-1)
+    if (last?.made.kind !== 'term' || last.made.node !== found) return
+    const [made, then] = [{ kind: 'term', node } as const, { kind: 'term', node: whole } as const]
+    this.steps.splice(-1, 1, { ...last, made, then })
+  }
+
   push(step: Omit<Step, 'operation'>): void {
     if (this.steps.length >= STEPS_MOST) this.cut = true
     else this.steps.push({ ...step, operation: this.operations })
@@ -200,7 +208,7 @@ function asWritten(seen: Seen): Done | null {
     case 'constant':
       return { node, value, form: 'fraction' }
     case 'sign':
-      return isPlainLiteral(node.operand) ? { node: hasPrefix(node.operand) ? node : valued(value), value, form: 'plain' } : null // prettier-ignore
+      return isPlainLiteral(node.operand) && !isNothing(value) ? { node: hasPrefix(node.operand) ? node : valued(value), value, form: 'plain' } : null // prettier-ignore
     case 'united': {
       const inner = unbracketed(node.operand)
       const form = inner.type === 'polar' ? 'polar' : 'plain'
@@ -218,6 +226,8 @@ function asWritten(seen: Seen): Done | null {
       return null
   }
 }
+
+const isNothing = (value: Value): boolean => value.kind === 'number' && value.re === 0 && value.im === 0
 
 function isPlainLiteral(node: Node): boolean {
   const inner = unbracketed(node)
@@ -421,7 +431,9 @@ export class Progress {
     const done = this.work.term(seen, this.wrap)
     if (done === null || value.kind === 'failure') return null
     // Rounded on another way: the last figures may differ, the value is that of the line.
-    return { node: valued(value, done.form), value, form: done.form }
+    const node = valued(value, done.form)
+    this.work.endWith(done.node, node, this.wrap(node))
+    return { node, value, form: done.form }
   }
 
   /** There is no value: the steps end. */
