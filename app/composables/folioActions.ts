@@ -40,6 +40,14 @@ export function useFolioActions() {
     desk.stroll = desk.stroll === null ? at : null
   }
 
+  /** The working of the current line; of the line that is shown already it goes again. */
+  function toggleWorking(): void {
+    const id = folio.editing?.id ?? folio.current
+    if (folio.editing) folio.keep()
+    if (id === null || (desk.panel === 'working' && desk.workingOf === id)) desk.toggle('working')
+    else desk.openWorking(id)
+  }
+
   /** From the line to the plate, to the leaf, and back to the line. */
   function onwards(): void {
     const from = focusedPart()
@@ -64,6 +72,12 @@ export function useFolioActions() {
       key: 'runs',
       also: 'vary watch compare sets scenarios cases what if rerun again parameters table results',
       run: () => desk.toggle('runs'),
+    },
+    {
+      label: 'Working: how the line’s value comes about, step by step',
+      key: 'working',
+      also: 'steps show by hand solution derivation how why explain method intermediate',
+      run: toggleWorking,
     },
     { label: 'Journal', key: 'journal', also: 'history earlier states restore', run: () => desk.toggle('journal') },
     {
@@ -122,6 +136,11 @@ export function useFolioActions() {
       ...lineActions
         .filter((a) => !a.key || !known.has(a.key))
         .map((a) => ({ label: `${a.label} (line ${number})`, ...(a.key ? { text: a.key } : {}), run: a.run })),
+      {
+        label: 'Check my working: is each line equal to the next?',
+        also: 'verify chain steps mistake slip hand calculation correct',
+        run: () => current !== null && desk.openChain(current, ''),
+      },
       {
         label: 'Delete all lines',
         also: 'clear empty erase everything remove start over',

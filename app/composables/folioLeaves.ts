@@ -18,6 +18,7 @@ export const FOLIO_LEAVES = [
   () => import('~/components/desk/ReductionPane.vue'),
   () => import('~/components/desk/RunsPane.vue'),
   () => import('~/components/desk/TablePane.vue'),
+  () => import('~/components/working/WorkingPane.vue'),
   () => import('~/components/exchange/ComparePane.vue'),
   () => import('~/components/exchange/ExchangePane.vue'),
   () => import('~/components/exchange/ImportPane.vue'),

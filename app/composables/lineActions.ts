@@ -2,6 +2,7 @@ import {
   mdiArrowDown,
   mdiArrowUp,
   mdiBinoculars,
+  mdiCheckAll,
   mdiCheckDecagramOutline,
   mdiContentDuplicate,
   mdiDeleteOutline,
@@ -10,6 +11,7 @@ import {
   mdiFunctionVariant,
   mdiGrid,
   mdiStairs,
+  mdiStairsUp,
   mdiLabelOutline,
   mdiPencilOutline,
   mdiRenameOutline,
@@ -93,6 +95,11 @@ export function useLineActions() {
     ] // prettier-ignore
   }
 
+  /** The entries that are selected, in their order. */
+  function selectedTexts(): string {
+    return folio.lines.flatMap((l) => (folio.selected.has(l.id) && !l.note ? [l.source] : [])).join('\n')
+  }
+
   /** The actions of one line, or of the selection it belongs to. */
   function actionsFor(id: string): readonly MenuAction[] {
     const line = folio.lineOf(id)
@@ -147,6 +154,15 @@ export function useLineActions() {
         run: () => folio.toggle(id, 'folded'),
       },
     )
+    if (entry && !several)
+      list.push({
+        label: 'Show the working',
+        icon: mdiStairsUp,
+        key: keyText('working'),
+        run: () => desk.openWorking(id),
+      })
+    if (several)
+      list.push({ label: 'Check as a working', icon: mdiCheckAll, run: () => desk.openChain(id, selectedTexts()) })
     if (!several) list.push(...onPlates(id))
     if (entry || several)
       list.push({

@@ -1,6 +1,6 @@
 import { mdiContentCopy, mdiTableLarge } from '@mdi/js'
 import type { CopyForm } from '#core/kinds/kind'
-import { withoutMarks } from '#core/exchange/texText'
+import { withoutMarks } from '#core/notation/latex'
 import type { MenuAction } from '~/components/common/MenuButton.vue'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'

@@ -1,16 +1,37 @@
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { ref, shallowRef } from 'vue'
+import type { Example } from '#core/functions/definition'
+import type { ExactMatrix } from '#core/linear/exact'
+import type { WorkingDepth } from '#core/working/write'
+
+/** A matrix for the reduction bench, and how many of its last columns are right sides. */
+export interface BenchMatrix {
+  readonly matrix: ExactMatrix
+  readonly right: number
+}
 
 /** What is open beside the ledger: the plates or the loose leaf of the right column, the index, the sheets. */
 export type Leaf = Exclude<Panel, 'plates'>
 export type Panel =
-  'plates' | 'table' | 'grid' | 'bench' | 'runs' | 'leaves' | 'journal' | 'handbook' | 'exchange' | 'import' | 'compare'
+  | 'plates'
+  | 'table'
+  | 'grid'
+  | 'bench'
+  | 'working'
+  | 'runs'
+  | 'leaves'
+  | 'journal'
+  | 'handbook'
+  | 'exchange'
+  | 'import'
+  | 'compare'
 
 export const PANEL_NAMES: Readonly<Record<Panel, string>> = {
   plates: 'Plates',
   table: 'Table',
   grid: 'Grid',
   bench: 'Reduction bench',
+  working: 'Working',
   runs: 'Runs',
   leaves: 'Leaves',
   journal: 'Journal',
@@ -66,9 +87,40 @@ export const useDeskStore = defineStore('desk', () => {
   /** The matrix on the reduction bench. */
   const benchLine = ref<string | null>(null)
 
+  /** A matrix that is on the bench by itself: it comes from a working. */
+  const benchMatrix = shallowRef<BenchMatrix | null>(null)
+
   function openBench(line: string): void {
+    benchMatrix.value = null
     benchLine.value = line
     show('bench')
+  }
+
+  function putOnBench(matrix: BenchMatrix): void {
+    benchLine.value = null
+    benchMatrix.value = matrix
+    show('bench')
+  }
+
+  /** What is worked out: a line, or an example of the handbook. */
+  const workingOf = shallowRef<string | Example | null>(null)
+  /** True while the student's own working is checked instead of one being shown. */
+  const workingChecks = ref(false)
+  const workingDepth = ref<WorkingDepth>('hand')
+  /** Lines that are to be checked as one working. */
+  const chainText = ref('')
+
+  function openWorking(of: string | Example): void {
+    workingOf.value = of
+    workingChecks.value = false
+    show('working')
+  }
+
+  function openChain(line: string, text: string): void {
+    workingOf.value = line
+    chainText.value = text
+    workingChecks.value = true
+    show('working')
   }
 
   /** True while the right column has the whole window. */
@@ -114,6 +166,10 @@ export const useDeskStore = defineStore('desk', () => {
     answering.value = null
     gridLine.value = null
     benchLine.value = null
+    benchMatrix.value = null
+    workingOf.value = null
+    workingChecks.value = false
+    chainText.value = ''
     tableLine.value = null
     full.value = false
     sheetOpen.value = false
@@ -121,7 +177,7 @@ export const useDeskStore = defineStore('desk', () => {
   }
 
   return {
-    leaf, asked, panel, indexOpen, findOpen, keysOpen, titling, conventionsOpen, sheetOpen, sheetForPrint, stroll, part, topic, renaming, answering, gridLine, benchLine, tableLine, full,
-    show, openGrid, openTable, openBench, hide, toggle, openHandbook, reset,
+    leaf, asked, panel, indexOpen, findOpen, keysOpen, titling, conventionsOpen, sheetOpen, sheetForPrint, stroll, part, topic, renaming, answering, gridLine, benchLine, benchMatrix, workingOf, workingChecks, workingDepth, chainText, tableLine, full,
+    show, openGrid, openTable, openBench, putOnBench, openWorking, openChain, hide, toggle, openHandbook, reset,
   } // prettier-ignore
 })

@@ -7,6 +7,9 @@ import type { AngleUnit } from '#core/values/convert'
 import type { Conventions } from '#core/format/conventions'
 import type { CopyForm } from '#core/kinds/kind'
 import type { LineView, ShownProblem } from '#core/views/lineView'
+import type { Example } from '#core/functions/definition'
+import type { Chain } from '#core/working/chain'
+import type { WorkingView } from '#core/working/view'
 import type { ExactMatrix } from '#core/linear/exact'
 import { sentence } from '#core/sentences/sentences'
 import type { Line } from '#shared/folio'
@@ -18,7 +21,7 @@ import type { Data } from '#core/measured/data'
 import type { Fault } from '#core/exchange/told'
 import type { NumberFile, NumberFormat, ValueOptions } from '#core/exchange/writeValue'
 import type { Enclosure } from '#shared/enclosure'
-import type { Edits, Enclosed, EvaluatorService, Placed, Update, Watched } from '~/workers/evaluator'
+import type { Edits, Enclosed, EvaluatorService, Placed, Update, Watched, WorkingAsked } from '~/workers/evaluator'
 
 /** How long a calculation may take before it is offered to be stopped, in milliseconds. */
 const PATIENCE = 700
@@ -342,6 +345,18 @@ export const useResultsStore = defineStore('results', () => {
     return remote().exactMatrix(id)
   }
 
+  /** The working of a line, or of an example of the handbook; a sentence where there is none. */
+  async function working(of: string | Example, asked: WorkingAsked): Promise<WorkingView | string> {
+    await queue.answered
+    return typeof of === 'string' ? remote().working(of, asked) : remote().workingOfExample(of, asked)
+  }
+
+  /** A student's own working, checked link by link in the place of a line. */
+  async function checkedChain(id: string, lines: readonly string[]): Promise<Chain> {
+    await queue.answered
+    return remote().checkChain(id, lines)
+  }
+
   function end(): void {
     worker?.terminate()
     worker = null
@@ -395,6 +410,8 @@ export const useResultsStore = defineStore('results', () => {
     copyText,
     stamped,
     exactMatrix,
+    working,
+    checkedChain,
     close,
   }
 })

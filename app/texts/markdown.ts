@@ -1,7 +1,7 @@
 import katex from 'katex'
 import MarkdownIt from 'markdown-it'
 import type { MarkdownIt as Instance } from 'markdown-it'
-import { withoutMarks } from '#core/exchange/texText'
+import { withoutMarks } from '#core/notation/latex'
 import { noteMath } from '#core/views/noteMath'
 
 /** Notes: Markdown with mathematics between dollar signs. Raw HTML and images are text. */

@@ -15,6 +15,13 @@ import type { CopyForm } from '#core/kinds/kind'
 import { lineView, stoppedView } from '#core/views/lineView'
 import type { LineView, PointView } from '#core/views/lineView'
 import type { AngleUnit } from '#core/values/convert'
+import { checkChain } from '#core/working/chain'
+import type { Chain } from '#core/working/chain'
+import { noWorkingSaid, workingView } from '#core/working/view'
+import type { WorkingView } from '#core/working/view'
+import { workingOf } from '#core/working/working'
+import type { Example } from '#core/functions/definition'
+import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import type { Conventions } from '#core/format/conventions'
 import type { SweepRows } from '#core/kinds/sweep'
 import { inHeldUnit, numberInUnit } from '#core/quantities/shown'
@@ -81,6 +88,15 @@ export interface Update {
   /** Where the typed value that is read along was found; `null` while none is typed. */
   readonly placed: Placed | null
 }
+
+/** What is asked for besides the line: the point of a sweep, and ways chosen for operations. */
+export interface WorkingAsked {
+  readonly point?: number
+  readonly ways: readonly (readonly [number, string])[]
+}
+
+/** Longest time for a line of an example, in milliseconds. */
+const EXAMPLE_LIMIT = 2_000
 
 /** Time for a line before the others have had theirs, in milliseconds. */
 const FIRST_TURN = 80
@@ -260,6 +276,34 @@ export class EvaluatorService {
     const value = this.evaluator.result(id)?.evaluated.value
     // A matrix with a unit is reduced by its numbers in that unit.
     return (value && asMatrix(numberInUnit(value).number)?.exact) ?? null
+  }
+
+  /** How the value of a line comes about; a sentence where there is nothing to say. */
+  working(id: string, { ways, point }: WorkingAsked): WorkingView | string {
+    const { conventions } = this
+    if (!conventions) return noWorkingSaid('remark')
+    const at = point ?? this.watched.along?.index ?? 0
+    const found = workingOf(this.evaluator, id, { conventions, ways: new Map(ways), point: at })
+    return typeof found === 'string' ? noWorkingSaid(found) : workingView(found, conventions)
+  }
+
+  /** The working of lines that stand by themselves: an example of the handbook. */
+  workingOfExample({ before, entry, enclosed }: Example, { ways }: WorkingAsked): WorkingView | string {
+    const conventions = this.conventions ?? DEFAULT_CONVENTIONS
+    const evaluator = new FolioEvaluator()
+    evaluator.setSettings({ ...conventions, timeLimit: EXAMPLE_LIMIT })
+    if (enclosed) evaluator.enclosures.put(enclosed.name, enclosed.name, enclosed.data)
+    const lines = [...(before ?? []), entry].map((source, k) => ({ id: String(k), source }))
+    evaluator.setLines(lines)
+    evaluator.update()
+    const found = workingOf(evaluator, String(lines.length - 1), { conventions, ways: new Map(ways) })
+    return typeof found === 'string' ? noWorkingSaid(found) : workingView(found, conventions)
+  }
+
+  /** A student's own working, checked in the place of a line. */
+  checkChain(id: string, lines: readonly string[]): Chain {
+    const { conventions } = this
+    return conventions ? checkChain(this.evaluator, id, lines, conventions) : { sides: [], links: [], broken: null }
   }
 
   enclose(name: string, { block, data, lost }: Enclosed): Update {

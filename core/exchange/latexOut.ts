@@ -1,7 +1,8 @@
 import MarkdownIt from 'markdown-it'
 import { HELD, holdFormulas } from './noteFormulas'
 import type { Block, Entry, Piece, Report } from './report'
-import { texMath, texText, withoutMarks } from './texText'
+import { withoutMarks } from '../notation/latex'
+import { texMath, texText } from './texText'
 
 /**
  * A folio as a report in LaTeX that compiles as it is, with nothing but amsmath, amssymb, geometry, graphicx and

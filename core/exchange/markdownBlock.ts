@@ -1,5 +1,5 @@
 import type { Block, Entry } from './report'
-import { withoutMarks } from './texText'
+import { withoutMarks } from '../notation/latex'
 
 /**
  * Lines and notes as CommonMark, mathematics between dollar signs. CommonMark itself knows no dollar signs: it would

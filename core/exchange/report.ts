@@ -6,7 +6,7 @@ import { pmatrixOfRows } from '../notation/latex'
 import type { LineView } from '../views/lineView'
 import { readoutText } from '../format/readout'
 import type { Readout, Twin } from '../format/readout'
-import { withoutMarks } from './texText'
+import { withoutMarks } from '../notation/latex'
 
 /** A folio as it is handed in: what the sheet, the Markdown and the LaTeX file are made from. */
 export interface Report {

@@ -3,11 +3,6 @@ import { greek } from '../notation/words'
 
 /** LaTeX that compiles by itself, from readings, values and what students write. */
 
-/** A reading without what only the screen uses: places in the source, classes. */
-export function withoutMarks(latex: string): string {
-  return latex.replace(/\\html(?:Data|Class)\{[^{}]*\}/g, '')
-}
-
 /** Signs with a name in LaTeX's mathematics. */
 const SIGNS: ReadonlyMap<string, string> = new Map([ ['\u2126', '\\Omega '], ['°', '{}^{\\circ}'], ['−', '-'],
   ['∠', '\\angle '], ['≈', '\\approx '], ['×', '\\times '], ['·', '\\cdot '], ['÷', '\\div '], ['√', '\\surd '],

@@ -112,6 +112,11 @@ export function pmatrixOfRows(rows: readonly string[]): string {
   return `\\begin{pmatrix} ${rows.join(' \\\\ ')} \\end{pmatrix}`
 }
 
+/** A reading without what only the screen uses: places in the source, classes. */
+export function withoutMarks(latex: string): string {
+  return latex.replace(/\\html(?:Data|Class)\{[^{}]*\}/g, '')
+}
+
 /** A reading whose terms do not say where they are written. */
 export function withoutSpans(latex: string): string {
   const mark = '\\htmlData{'

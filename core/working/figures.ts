@@ -55,13 +55,17 @@ function halfPlace(node: Node, wholes: boolean): number {
 }
 
 /** The decimals of a term, each with what its place is worth. */
-export function decimalsIn(
-  node: Node,
-): readonly { readonly literal: Node; readonly half: number; readonly digits: string }[] {
-  // prettier-ignore
+export function decimalsIn(node: Node, wholes = false): readonly Decimal[] {
   const half = halfPlace(node, wholes)
   if (node.type === 'literal') return half > 0 ? [{ literal: node, half, digits: node.digits }] : []
   return childrenOf(node).flatMap((child) => decimalsIn(child, wholes))
+}
+
+/** A decimal as it is written, and half a unit of its last place. */
+export interface Decimal {
+  readonly literal: Node
+  readonly half: number
+  readonly digits: string
 }
 
 /** A term with one literal moved by an amount. */

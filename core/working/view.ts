@@ -2,12 +2,13 @@ import type { Conventions } from '../format/conventions'
 import { formatNumber } from '../format/number'
 import { pmatrixOfRows, termToLatex } from '../notation/latex'
 import type { ReadingStyle } from '../notation/latex'
+import type { ExactMatrix } from '../linear/exact'
 import type { Node } from '../notation/tree'
 import type { NumberValue } from '../values/types'
 import { ruleWords } from './rules'
 import type { Rule } from './rules'
 import { readingStyle, termShowsWhole, typesetValue } from './shown'
-import type { Relation, RowChange, Standing, Step } from './step'
+import type { Relation, RowChange, Rows, Standing, Step } from './step'
 import { valued } from './terms'
 import type { NoWorking, Working } from './working'
 
@@ -50,6 +51,8 @@ export interface StepView {
   readonly made: string
   readonly then: string
   readonly entries: readonly EntryView[]
+  /** A matrix that can be reduced by hand from here, and how many of its columns are right sides. */
+  readonly bench: { readonly matrix: ExactMatrix; readonly right: number } | null
   /** What the figures shown would lead to, where that differs. */
   readonly trap: string | null
 }
@@ -140,9 +143,17 @@ class StepWriter {
       made: this.standing(made),
       then: this.standing(then),
       entries: entries.map(({ row, col, term, value }) => ({ row, col, latex: `${this.term(term)} = ${this.term(valued(value))}` })), // prettier-ignore
+      bench: made.kind === 'rows' && made.operation === null ? benchOf(made) : null,
       trap: trap && this.term(trap),
     }
   }
+}
+
+/** Rows of exact numbers as a matrix for the bench. */
+function benchOf({ rows, left }: Rows): StepView['bench'] {
+  const entries = rows.flat().flatMap((z) => (z.exact ? [z.exact] : []))
+  const cols = rows[0]?.length ?? 0
+  return entries.length === rows.length * cols && cols > 0 ? { matrix: { rows: rows.length, cols, entries }, right: cols - left } : null // prettier-ignore
 }
 
 /** Rows with a rule before the last columns. */

@@ -117,6 +117,7 @@ class Desk {
     private readonly options: WorkingOptions,
   ) {
     this.names = new Asked(standing)
+    this.names.limit = LONGEST
     this.conventions = options.conventions
     this.style = readingStyle(this.bare, options.conventions, NOTHING_GUARDED)
     this.tools = {
@@ -249,6 +250,9 @@ class Desk {
     return own ? { node: valued(own, result.form), value: own, form: result.form } : result
   }
 }
+
+/** Longest time for a term of a working, in milliseconds. */
+const LONGEST = 2_000
 
 const NOTHING_GUARDED: ReadonlySet<Node> = new Set()
 

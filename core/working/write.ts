@@ -1,4 +1,4 @@
-import { withoutSpans } from '../notation/latex'
+import { withoutMarks } from '../notation/latex'
 import type { StepView, WorkingView } from './view'
 
 /** A working as text that leaves it: steps of the headless contract, LaTeX, and the note under a line. */
@@ -12,26 +12,6 @@ export interface WrittenStep {
   readonly text: string
   readonly relation: '=' | '≈' | '⇔' | '~'
   readonly latex: string
-}
-
-/** LaTeX as it is typeset anywhere: without the places of terms and the marks of the interface. */
-export function plainLatex(latex: string): string {
-  return withoutMarks(withoutSpans(latex))
-}
-
-function withoutMarks(latex: string): string {
-  const mark = '\\htmlClass{'
-  const at = latex.indexOf(mark)
-  if (at < 0) return latex
-  const open = latex.indexOf('}{', at) + 1
-  let depth = 0
-  for (let k = open; k < latex.length; k += 1) {
-    if (latex[k] === '\\') k += 1
-    else if (latex[k] === '{') depth += 1
-    else if (latex[k] === '}' && (depth -= 1) === 0)
-      return `${latex.slice(0, at)}${withoutMarks(latex.slice(open + 1, k))}${withoutMarks(latex.slice(k + 1))}`
-  }
-  return latex
 }
 
 /** The steps that a depth shows. */
@@ -48,22 +28,22 @@ export function writtenSteps(view: WorkingView, depth: WorkingDepth): readonly W
     rule: step.rule,
     text: sentence(step),
     relation: step.relation,
-    latex: plainLatex(step.then),
+    latex: withoutMarks(step.then),
   }))
 }
 
 function shortSteps(view: WorkingView): readonly WrittenStep[] {
   const { letters, figures, result, relation, order } = view
-  const put = letters === figures ? [] : [{ rule: 'put-in', text: 'The values are put in the places of the names.', relation: view.putIn, latex: plainLatex(figures) }] // prettier-ignore
+  const put = letters === figures ? [] : [{ rule: 'put-in', text: 'The values are put in the places of the names.', relation: view.putIn, latex: withoutMarks(figures) }] // prettier-ignore
   if (result === '') return put
-  return [...put, { rule: 'rules-in-order', text: order, relation, latex: plainLatex(result) }]
+  return [...put, { rule: 'rules-in-order', text: order, relation, latex: withoutMarks(result) }]
 }
 
 const SIGNS: Readonly<Record<StepView['relation'], string>> = { '=': '=', '≈': '\\approx', '⇔': '\\Leftrightarrow', '~': '\\sim' } // prettier-ignore
 
 /** The working as LaTeX: one chain, each line with its rule beside it. */
 export function workingLatex(view: WorkingView, depth: WorkingDepth, name: string | null): string {
-  const head = `${name === null ? '' : `${name} = `}${plainLatex(view.letters)}`
+  const head = `${name === null ? '' : `${name} = `}${withoutMarks(view.letters)}`
   const lines = writtenSteps(view, depth).map(({ relation, latex, text }) => `&${SIGNS[relation]} ${latex} && \\text{${plainText(text)}}`) // prettier-ignore
   return `\\begin{aligned}\n${[`${head} `, ...lines].join(' \\\\\n')}\n\\end{aligned}`
 }
@@ -76,7 +56,7 @@ function plainText(text: string): string {
 /** The working as a note (Markdown): a numbered list, what stands then as mathematics. */
 export function workingNote(view: WorkingView, depth: WorkingDepth, name: string | null): string {
   const head = name === null ? 'Working:' : `Working of $${name}$:`
-  const start = `$${plainLatex(view.letters)}$`
+  const start = `$${withoutMarks(view.letters)}$`
   const lines = writtenSteps(view, depth).map(({ text, relation, latex }, k) => `${k + 1}. ${text} $${SIGNS[relation]} ${latex}$`) // prettier-ignore
   return [head, '', start, '', ...lines].join('\n')
 }

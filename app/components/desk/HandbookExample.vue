@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Example } from '#core/functions/definition'
+import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 
 /** An example of the handbook: its lines, what it gives, and a button that puts it into the ledger. */
@@ -11,6 +12,7 @@ defineProps<{
 }>()
 const emit = defineEmits<{ put: [] }>()
 const folio = useFolioStore()
+const desk = useDeskStore()
 </script>
 
 <template>
@@ -18,6 +20,14 @@ const folio = useFolioStore()
     <code v-for="line in example.before ?? []" :key="line">{{ line }}</code>
     <code>{{ example.entry }}</code>
     <span v-if="example.gives !== ''" class="gives"><ValueText :text="example.gives" letter="j" /></span>
+    <v-btn
+      variant="text"
+      class="link try working"
+      :aria-label="`Show the working of ${example.entry}`"
+      @click="desk.openWorking(example)"
+    >
+      Working
+    </v-btn>
     <v-btn
       v-if="label !== ''"
       variant="text"
@@ -49,8 +59,10 @@ code {
   content: '= ';
   color: var(--quiet);
 }
-.v-btn.try {
+.v-btn.try.working {
   margin-left: auto;
+}
+.v-btn.try {
   font-size: 13.5px;
   color: var(--teal);
 }

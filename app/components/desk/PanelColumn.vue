@@ -51,6 +51,7 @@ function toLine(event: KeyboardEvent): void {
         <LazyTablePane v-if="desk.panel === 'table'" />
         <LazyGridPane v-if="desk.panel === 'grid'" />
         <LazyReductionPane v-if="desk.panel === 'bench'" />
+        <LazyWorkingPane v-if="desk.panel === 'working'" />
         <LazyLeavesPane v-if="desk.panel === 'leaves'" />
         <LazyRunsPane v-if="desk.panel === 'runs'" />
         <LazyJournalPane v-if="desk.panel === 'journal'" />

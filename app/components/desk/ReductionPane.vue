@@ -29,9 +29,14 @@ const name = computed(() => (line.value ? (results.views.get(line.value.id)?.nam
 const letter = computed(() => folio.conventions.letter)
 
 watch(
-  () => desk.benchLine,
-  async (id) => {
+  () => [desk.benchLine, desk.benchMatrix] as const,
+  async ([id, given]) => {
     bench.begin(null)
+    missing.value = ''
+    if (given) {
+      bench.begin(given.matrix)
+      right.value = given.right
+    }
     if (id === null) return
     const matrix = await results.exactMatrix(id)
     if (desk.benchLine !== id) return

@@ -59,6 +59,14 @@ function go(to: number): void {
   if (target) folio.reveal(target.id)
 }
 
+/** The working of each line that the stroll comes to, where it is asked for. */
+const withWorking = ref(false)
+watch([withWorking, line], ([on, now]) => {
+  if (!on) desk.show('plates')
+  else if (now && !now.note) desk.openWorking(now.id)
+  if (on) desk.part = 'ledger'
+})
+
 function leave(): void {
   desk.stroll = null
 }
@@ -114,6 +122,7 @@ watch(at, async () => {
       </p>
     </div>
     <div class="steps">
+      <v-switch v-model="withWorking" label="Show the working" density="compact" />
       <v-btn :disabled="at === 0" @click="go(at - 1)"> <AppIcon :path="mdiArrowLeft" />Back </v-btn>
       <v-btn color="primary" variant="flat" :disabled="at >= folio.lines.length - 1" @click="go(at + 1)">
         Next<AppIcon :path="mdiArrowRight" />
