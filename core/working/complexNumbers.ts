@@ -12,6 +12,7 @@ import {
   call, column, difference, grouped, imaginary, imaginaryPart, isZero, joined, minus, negated, numberOr, over, polar,
   power, radical, realPart, squared, sum, times, valued, whole,
 } from './terms' // prettier-ignore
+import { unbracketed } from './seen'
 import type { Done, Progress } from './work'
 
 /** Complex numbers in rectangular and in polar form. */
@@ -75,12 +76,15 @@ function inPolar(p: Progress): boolean {
 }
 
 /** Magnitude and angle of an operand, and a step that brings it into polar form if need be. */
-function polarParts(p: Progress, k: number): { readonly size: NumberValue; readonly angle: AngleValue } {
+function polarParts(p: Progress, k: number): { readonly size: Node; readonly angle: Node } {
   const z = p.number(k) ?? integer(0)
   const done = p.operand(k)
+  // As they are written, where they are.
+  const written = unbracketed(done.node)
+  if (written.type === 'polar' && done.value.kind === 'number' && written.angle.type !== 'literal') return { size: written.magnitude, angle: written.angle.type === 'sign' ? grouped(written.angle) : written.angle } // prettier-ignore
   if (done.form !== 'polar' && isComplex(z))
     p.replace(k, { node: valued(done.value, 'polar'), value: done.value, form: 'polar' }, 'rectangular-to-polar')
-  return { size: numberOr(A.magnitude(z)), angle: argumentOf(z) }
+  return { size: valued(numberOr(A.magnitude(z))), angle: valued(argumentOf(z)) }
 }
 
 /** (a + jb)(c + jd), or of a real factor. */
@@ -89,7 +93,7 @@ export function complexProduct(p: Progress): Done | null {
   if (!x || !y) return null
   if (inPolar(p)) {
     const [a, b] = [polarParts(p, 0), polarParts(p, 1)]
-    if (!p.hasUnits) p.move('product-polar', polar(grouped(times(valued(a.size), valued(b.size))), grouped(angles(a.angle, b.angle, '+'))))
+    if (!p.hasUnits) p.move('product-polar', polar(grouped(times(a.size, b.size)), grouped(sum(a.angle, b.angle))))
     return p.done('product-polar', 'polar')
   }
   p.inRectangular(0)
@@ -134,8 +138,6 @@ function expandProduct(
   p.move('products-worked-out', around(row(product)))
 }
 
-const angles = (a: AngleValue, b: AngleValue, sign: '+' | '-'): Node => sum(valued(a), valued(b), sign)
-
 /** (a + jb)/(c + jd). */
 export function complexQuotient(p: Progress): Done | null {
   const [x, y] = [p.number(0), p.number(1)]
@@ -152,7 +154,7 @@ export function complexQuotient(p: Progress): Done | null {
   }
   if (inPolar(p)) {
     const [a, b] = [polarParts(p, 0), polarParts(p, 1)]
-    if (!p.hasUnits) p.move('quotient-polar', polar(grouped(over(valued(a.size), valued(b.size))), grouped(angles(a.angle, b.angle, '-'))))
+    if (!p.hasUnits) p.move('quotient-polar', polar(grouped(over(a.size, b.size)), grouped(difference(a.angle, b.angle))))
     return p.done('quotient-polar', 'polar')
   }
   p.inRectangular(0)
@@ -313,7 +315,7 @@ function deMoivre(p: Progress, z: NumberValue, exponent: Q.Rational): Done | nul
   if (was !== 'polar' && isComplex(z)) p.replace(0, { node: valued(p.operand(0).value, 'polar'), value: p.operand(0).value, form: 'polar' }, 'to-polar-for-power') // prettier-ignore
   const root = exponent.n === 1 && exponent.d !== 1
   const rule = root ? 'de-moivre-root' : 'de-moivre'
-  if (!p.hasUnits && numberOr(result).im !== 0) {
+  if (!p.hasUnits) {
     const n = p.operand(1).node
     p.move(rule, polar(grouped(power(valued(size), n)), grouped(times(n, valued(angle)))))
   }

@@ -67,7 +67,7 @@ const abs = (n: bigint): bigint => (n < 0n ? -n : n)
 export function realProduct(p: Progress, a: NumberValue, b: NumberValue): Done | null {
   const [x, y] = [exactOf(a), exactOf(b)]
   const fractions = x && y && p.operands.every(isWholeDone) && !(Q.isInteger(x) && Q.isInteger(y))
-  if (!fractions || p.hasUnits) return p.done('multiply')
+  if (!fractions || p.hasUnits) return p.done('multiply', undefined, p.unitsSaid('·'))
   return reducedQuotient(p, 'multiply-fractions', [big(x.n), big(y.n)], [big(x.d), big(y.d)])
 }
 
@@ -75,7 +75,7 @@ export function realProduct(p: Progress, a: NumberValue, b: NumberValue): Done |
 export function realQuotient(p: Progress, a: NumberValue, b: NumberValue): Done | null {
   if (b.re === 0) return p.done(a.re === 0 ? 'divide' : 'infinite')
   const [x, y] = [exactOf(a), exactOf(b)]
-  if (!x || !y || !p.operands.every(isWholeDone) || p.hasUnits) return p.done('divide')
+  if (!x || !y || !p.operands.every(isWholeDone) || p.hasUnits) return p.done('divide', undefined, p.unitsSaid('/'))
   if (Q.isInteger(x) && Q.isInteger(y)) {
     const g = commonDivisor(x.n, y.n)
     const whole = Q.equals(g, big(y.n)) || Q.equals(g, Q.negate(big(y.n)))

@@ -11,6 +11,7 @@ import { childrenOf } from '../notation/references'
 import type { Form, Node, Valued } from '../notation/tree'
 import * as C from '../numbers/complex'
 import * as Q from '../numbers/rational'
+import { asDegrees } from '../values/convert'
 import { itemsOf } from '../values/matrices'
 import type { NumberValue, PolynomialValue, Value } from '../values/types'
 import { imaginaryPart, realPart } from './terms'
@@ -151,10 +152,10 @@ function isWhole(value: Value, form: Form, conventions: Conventions): boolean {
       if (value.pi) return own.exact !== 'decimal' && (value.pi.re.n !== 0) === (value.re !== 0) && value.im === 0
       if (!C.isFinite(value)) return true
       if (form === 'polar' && isComplex(value)) return polarIsWhole(value, own)
-      return showsAll(value, own)
+      return showsAll(value, own) || (value.exact === null && partsAreWhole(value, own))
     case 'angle': {
       const degrees = value.turns && Q.multiply(value.turns, { n: 360, d: 1 })
-      if (!degrees) return false
+      if (!degrees) return own.angle === 'deg' && own.degrees === 'decimal' && partsAreWhole({ re: asDegrees(value), im: 0 }, own) // prettier-ignore
       if (own.angle === 'rad') return own.exact !== 'decimal' || value.radians === 0
       return own.degrees === 'decimal' && showsWhole(Q.toNumber(degrees), degrees, own)
     }
@@ -178,6 +179,13 @@ function isWhole(value: Value, form: Form, conventions: Conventions): boolean {
 
 /** Most digits at which figures that meet a rounded value do not do so by chance. */
 const TELLING_DIGITS = 10
+
+/** Rounded figures are whole where those on show are the value, but for the last bits. */
+function partsAreWhole({ re, im }: C.Complex, { digits, style }: Conventions): boolean {
+  if (digits > TELLING_DIGITS || style === 'prefix') return false
+  const size = Math.hypot(re, im)
+  return [re, im].every((x) => Math.abs(Number(x.toPrecision(digits)) - x) <= 4e-15 * size)
+}
 
 /** Polar figures are whole where the magnitude and the angle on show give the value again. */
 function polarIsWhole(value: NumberValue, { digits }: Conventions): boolean {

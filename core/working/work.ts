@@ -8,6 +8,7 @@ import { withChildren } from '../notation/rebuilt'
 import type { Form, Node } from '../notation/tree'
 import * as C from '../numbers/complex'
 import { Measure } from '../units/measure'
+import { coherentUnit } from '../units/named'
 import { itemsOf } from '../values/matrices'
 import { bare } from '../values/quantity'
 import { argumentOf, vector } from '../values/make'
@@ -339,6 +340,17 @@ export class Progress {
     const { value } = this
     if (value.kind !== 'quantity') return node
     return value.measure instanceof Measure ? inUnitOf(node, value.measure) : node
+  }
+
+  /** What becomes of the units of a product or a quotient: `Ω·A = V`. */
+  unitsSaid(sign: '·' | '/'): { says?: string } {
+    const units = [...this.operands.map((o) => o.value), this.value].map((v) =>
+      v.kind === 'quantity' && v.measure instanceof Measure ? coherentUnit(v.measure).text : '',
+    )
+    const [a, b, c] = units
+    if (units.length !== 3 || !a || !b) return {}
+    const right = /[·/]/.test(b) ? `(${b})` : b
+    return { says: `${a}${sign}${right} = ${c === '' ? '1' : c}` }
   }
 
   /** The way that was chosen for this operation. */

@@ -122,7 +122,7 @@ watch(at, async () => {
       </p>
     </div>
     <div class="steps">
-      <v-switch v-model="withWorking" label="Show the working" density="compact" />
+      <v-checkbox v-model="withWorking" label="With the working" />
       <v-btn :disabled="at === 0" @click="go(at - 1)"> <AppIcon :path="mdiArrowLeft" />Back </v-btn>
       <v-btn color="primary" variant="flat" :disabled="at >= folio.lines.length - 1" @click="go(at + 1)">
         Next<AppIcon :path="mdiArrowRight" />

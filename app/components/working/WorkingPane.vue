@@ -3,6 +3,8 @@ import { mdiArrowLeft, mdiContentCopy, mdiTextBoxPlusOutline } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
 import { nameToLatex } from '#core/notation/latex'
 import { workingLatex, workingNote } from '#core/working/write'
+import type { WorkingDepth } from '#core/working/write'
+import type { Choice } from '~/components/conventions/ChoiceGroup.vue'
 import { useWorking } from '~/composables/working'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -23,10 +25,14 @@ const short = computed(() => desk.workingDepth === 'short')
 const choiceOf = (operation: number) => view.value?.choices.find((c) => c.operation === operation) ?? null
 
 const DEPTHS = [
-  ['short', 'Short'],
-  ['hand', 'By hand'],
-  ['all', 'All'],
-] as const
+  { value: 'short', label: 'short', name: 'Short: letters, figures, result' },
+  { value: 'hand', label: 'by hand', name: 'By hand: one operation after another' },
+  { value: 'all', label: 'all', name: 'All: every intermediate too' },
+] as const satisfies readonly Choice<WorkingDepth>[]
+const MODES = [
+  { value: 'steps', label: 'steps', name: 'The steps of the line' },
+  { value: 'mine', label: 'check mine', name: 'Check my own working' },
+] as const satisfies readonly Choice<string>[]
 
 const rounded = computed(() => view.value?.rounded ?? false)
 const latexName = computed(() => (name.value === null ? null : nameToLatex(name.value)))
@@ -66,7 +72,7 @@ function backToHandbook(): void {
       >
     </v-btn>
     <header>
-      <h2>
+      <h2 data-begin tabindex="-1">
         <template v-if="desk.workingChecks">My working</template>
         <template v-else
           >{{ head }} <span v-if="name !== null" class="quiet">line {{ number }}</span></template
@@ -75,17 +81,14 @@ function backToHandbook(): void {
       <v-btn v-if="line === null && desk.workingOf !== null" variant="text" @click="backToHandbook">
         <AppIcon :path="mdiArrowLeft" />Handbook
       </v-btn>
-      <v-btn-toggle
+      <ChoiceGroup
         v-if="line !== null"
-        class="mode"
-        mandatory
-        aria-label="What is shown"
-        :model-value="desk.workingChecks ? 'mine' : 'steps'"
-        @update:model-value="(mode: string) => (desk.workingChecks = mode === 'mine')"
-      >
-        <v-btn value="steps">Steps</v-btn>
-        <v-btn value="mine">Check mine</v-btn>
-      </v-btn-toggle>
+        label="Show"
+        group="working-mode"
+        :choices="MODES"
+        :value="desk.workingChecks ? 'mine' : 'steps'"
+        @choose="(mode) => (desk.workingChecks = mode === 'mine')"
+      />
     </header>
     <ChainCheck v-if="desk.workingChecks && line !== null" :line="line" />
     <template v-else>
@@ -95,13 +98,14 @@ function backToHandbook(): void {
       <p v-else-if="missing" class="quiet">{{ missing }}</p>
       <template v-else-if="view">
         <div class="choices">
-          <OneOf
-            label="How deep the working goes"
+          <ChoiceGroup
+            label="Depth"
+            group="working-depth"
             :choices="DEPTHS"
             :value="desk.workingDepth"
             @choose="(depth) => (desk.workingDepth = depth)"
           />
-          <v-switch v-if="!short" v-model="oneByOne" label="One at a time" />
+          <v-checkbox v-if="!short" v-model="oneByOne" label="One at a time" />
         </div>
         <p v-if="view.point !== null" class="quiet">
           A sweep: worked at point {{ view.point
@@ -184,6 +188,7 @@ function backToHandbook(): void {
 }
 header,
 .choices {
+  min-height: 40px;
   display: flex;
   flex: none;
   flex-wrap: wrap;
@@ -192,6 +197,9 @@ header,
 }
 header {
   padding-top: 8px;
+}
+h2:focus {
+  outline: none;
 }
 h2 {
   margin-right: auto;

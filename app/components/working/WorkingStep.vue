@@ -37,16 +37,15 @@ function toBench(): void {
         <span v-if="first && step.formula" class="formula"><SpokenMath :latex="step.formula" /></span>
       </p>
       <p v-if="step.says" class="says">{{ step.says }}</p>
-      <v-btn-toggle
+      <ChoiceGroup
         v-if="choice && first"
         class="ways"
-        mandatory
-        :aria-label="`How step ${number} is done`"
-        :model-value="choice.way"
-        @update:model-value="(way: string) => emit('choose', way)"
-      >
-        <v-btn v-for="way in choice.ways" :key="way" :value="way">{{ way }}</v-btn>
-      </v-btn-toggle>
+        label="Done"
+        :group="`way-${choice.operation}`"
+        :choices="choice.ways.map((way) => ({ value: way, label: way, name: `Done: ${way}` }))"
+        :value="choice.way"
+        @choose="(way) => emit('choose', way)"
+      />
       <div v-if="first" class="now"><SpokenMath :latex="step.before" /></div>
       <div class="then"><SpokenMath :latex="then" /></div>
       <div v-if="entry" class="entry">
