@@ -158,3 +158,21 @@ test('a damaged folio file is said to be one', () => {
   expect(reckon('{"title": ').err).toContain('damaged')
   expect(reckon('{"title": "x", "lines": 3}')).toMatchObject({ status: 2 })
 })
+
+test('--working adds the steps of each line, at the depth that is asked for', () => {
+  const steps = (out: string): { rule: string; text: string; relation: string; latex: string }[][] =>
+    (JSON.parse(out) as { steps: never[] }[]).map((line) => line.steps)
+  const lines = 'R = 3\nZ = R*(1 + 2j)\n# a remark\n'
+  const [given, product, remark] = steps(reckon(lines, '--json', '--working').out)
+  expect(given).toEqual([])
+  expect(product?.map((s) => [s.rule, s.relation])).toEqual([
+    ['put-in', '='], ['scale-parts', '='], ['products-worked-out', '='], ['polar-form', '='], ['parts-worked-out', '≈'],
+  ]) // prettier-ignore
+  expect(product?.[2]).toMatchObject({ text: 'The products are worked out.', latex: '3 + 6\\mathrm{j}' })
+  expect(remark).toEqual([])
+  const [, short] = steps(reckon(lines, '--json', '--working', 'short').out)
+  expect(short?.map((s) => s.rule)).toEqual(['put-in', 'rules-in-order'])
+  expect(steps(reckon('abs(3 + 4j)\n', '--json', '--working=all').out)[0]).toHaveLength(4)
+  expect(reckon(lines, '--working').status).toBe(2)
+  expect(reckon(lines, '--json', '--working=deep').status).toBe(2)
+})

@@ -141,12 +141,10 @@ class Checker {
     const angle = bare(left.value).kind === 'angle'
     const rooms = (of: Read, known: ReadonlySet<string>): readonly Room[] => (of.node ? roomOf(of.node, (n) => this.evaluate(n), known, of.about) : []) // prettier-ignore
     const [strict, other] = [rooms(left, given), rooms(right, given)]
-    if (meet(a, b, strict, other, angle)) {
-      const exact = [...strict, ...other].every((r) => r.re === 0 && r.im === 0)
-      return exact ? { ...ends, state: 'exact', says: 'Equal.' } : { ...ends, state: 'rounded', says: 'Equal within the figures that are written.' } // prettier-ignore
-    }
+    if (meet(a, b, NO_ROOMS, NO_ROOMS, angle)) return { ...ends, state: 'exact', says: 'Equal.' }
+    if (meet(a, b, strict, other, angle)) return { ...ends, state: 'rounded', says: 'Equal within the figures that are written.' } // prettier-ignore
     const said = `The left side is ${left.side.value}, the right side ${right.side.value}.`
-    const slips = this.slips(left.node, right.node, b, strict, other, angle)
+    const slips = this.slips(left.node, right.node, b, other, angle)
     if (slips.length === 0 && meet(a, b, rooms(left, NO_DIGITS), rooms(right, NO_DIGITS), angle))
       return { ...ends, state: 'loose', says: `Equal only if the figures that were given are themselves rounded. ${said}` } // prettier-ignore
     return { ...ends, state: 'breaks', says: said, slips }
@@ -178,7 +176,6 @@ class Checker {
     left: Node,
     right: Node,
     wrong: readonly C.Complex[],
-    room: readonly Room[],
     other: readonly Room[],
     angle: boolean,
   ): Link['slips'] {
@@ -189,7 +186,7 @@ class Checker {
       if (!figures || figures.length !== wrong.length) return false
       if (value.kind === 'failure' || (bare(value).kind === 'angle') !== angle) return false
       // What a slip gives is as wide as the wrong figure is written, and as the factor makes the right one.
-      return meet(figures, wrong, room.map(() => ({ re: 0, im: 0 })), other, angle)
+      return meet(figures, wrong, NO_ROOMS, other, angle)
     } // prettier-ignore
     for (const { slip, node } of variants(left, right, (n) => this.evaluate(n))) if (!found.has(slip) && gives(node)) found.add(slip) // prettier-ignore
     const written = figuresWritten(wrong, other)
@@ -245,6 +242,7 @@ class Checker {
   }
 }
 
+const NO_ROOMS: readonly Room[] = []
 const NO_DIGITS: ReadonlySet<string> = new Set()
 
 const hasUnknown = (value: Value): boolean => bare(value).kind === 'polynomial'

@@ -30,7 +30,7 @@ const GOLDEN: readonly Golden[] = [
   {
     line: '7 - 2*(3 + 1)^2/4 mod 5',
     steps: [
-      ['add', '= 7 - \dfrac2 · 4^24 \\bmod 5'],
+      ['add', '= 7 - (2 · 4^2)/4 \\bmod 5'],
       ['repeated-product', '= 7 - (2 · (4 · 4))/4 \\bmod 5'],
       ['products-worked-out', '= 7 - (2 · 16)/4 \\bmod 5'],
       ['multiply', '= 7 - 32/4 \\bmod 5'],
