@@ -16,6 +16,8 @@ const WORDS: Readonly<Record<string, string>> = {
 } // prettier-ignore
 
 const FRACTIONS: ReadonlySet<string> = new Set(['frac', 'dfrac', 'tfrac'])
+/** What stands in their braces is a word. */
+const PLAIN: ReadonlySet<string> = new Set(['operatorname', 'text', 'mathrm', 'mathit', 'mathsf'])
 const PASSED: ReadonlySet<string> = new Set(['mathrm', 'operatorname', 'text', 'mathit', 'mathsf', 'mathbin', 'underbrace', 'displaystyle', 'left', 'right', 'Bigl', 'Bigr', 'bigl', 'bigr', 'lVert', 'rVert', 'lfloor', 'rfloor', 'bar', 'hat', 'lvert', 'rvert']) // prettier-ignore
 
 export function spokenMath(latex: string): string {
@@ -46,6 +48,15 @@ function argument(from: Reader): string {
   if (from.text[from.at] !== '{') return piece(from)
   from.at += 1
   return saidUntil(from, '}').trim()
+}
+
+/** The text of a group in braces, as it is. */
+function raw(from: Reader): string {
+  if (from.text[from.at] !== '{') return piece(from)
+  const end = from.text.indexOf('}', from.at)
+  const inner = from.text.slice(from.at + 1, end < 0 ? undefined : end)
+  from.at = end < 0 ? from.text.length : end + 1
+  return inner
 }
 
 function piece(from: Reader): string {
@@ -111,18 +122,19 @@ function command(from: Reader): string {
     return `root of ${argument(from)} end of root`
   }
   if (name === 'htmlData' || name === 'htmlClass') {
-    argument(from)
+    raw(from)
     return argument(from)
   }
   if (name === 'begin') return matrix(from)
+  if (PLAIN.has(name)) return raw(from)
   if (PASSED.has(name)) return ''
   return WORDS[name] ?? name
 }
 
 /** `\begin{pmatrix} … \end{pmatrix}`: row by row. */
 function matrix(from: Reader): string {
-  const kind = argument(from)
-  if (from.text[from.at] === '{') argument(from)
+  const kind = raw(from)
+  if (from.text[from.at] === '{') raw(from)
   const end = from.text.indexOf(`\\end{${kind}}`, from.at)
   const inner = from.text.slice(from.at, end < 0 ? from.text.length : end)
   // A matrix inside a matrix ends first: such are not written by the core.

@@ -60,7 +60,5 @@ const isPlainNumber = (node: Node): boolean => {
 
 const isWhole = (node: Node): boolean => {
   const inner = unbracketed(node)
-  return (
-    inner.type === 'literal' && inner.value.kind === 'number' && inner.value.bottom === 1 && inner.letter === 'none'
-  )
+  return inner.type === 'literal' && inner.prefix === '' && inner.letter === 'none' && /^\d+$/.test(inner.digits)
 }
