@@ -181,6 +181,22 @@ export const TOPICS: readonly Topic[] = [
     ],
   },
   {
+    id: 'working',
+    title: 'Working: how a result comes about',
+    text: 'Ctrl+F2, or Show the working in the menu of a line: the leaf Working shows how its value follows, one rule at a time, in the order in which the operations bind. Each step says its rule with the formula, what stood with the term that is dealt with marked, and what stands then; = where the figures on show are the whole of it, ≈ where they are rounded, ⇔ between equations, ~ between matrices of which one comes from the other by row operations. Three depths: short is one line of letters, one of figures and the result; by hand opens complex arithmetic, determinants, eliminations and the rest up; all adds every intermediate. Products and quotients of two polar values go on in polar form, sums in rectangular form; where there are several ways (the other form, Sarrus, Cramer, elimination) you choose. One at a time lets you try each step first. Figures are shown to the digits of the folio and used in full: where the figures on show would lead elsewhere, that is said. A working goes into the folio as a note, and to others as LaTeX; an elimination can be taken to the bench; a sweep is worked at the point that is read along. Beyond 3 × 3 eigenvalues, and beyond 6 × 6 eliminations, are not written out.',
+    examples: [
+      example('(3 + 4j)/(1 - 2j)', '-1 + 2j'),
+      example('inv([[1, 2], [3, 4]])', '[[-2, 1], [1.5, -0.5]]'),
+      example('arg(-3 - 4j)', '-126.87°'),
+    ],
+  },
+  {
+    id: 'check-my-working',
+    title: 'Check my working',
+    text: 'Select the lines of a hand calculation and choose Check as a working, or type it into the leaf Working under check mine: line after line, or parted by =. Each link is checked: equal, equal within the figures that are written (a decimal stands for what rounds to it; a whole number does so behind ≈), or broken. Decimals of the first line count as given; where a link holds only if they are rounded themselves, that is said. The first link that breaks is marked, and a slip is named where it gives just the wrong figure: the sign of j·j, a forgotten conjugate, degrees for radians, the wrong quadrant, the parts of a magnitude added, parallel as series, rows for columns, a minus before a bracket, −2² for (−2)², a prefix, a factor 2π, √2 or √3, the reciprocal, a rounded figure carried on. Equations in an unknown, one a line, are compared by their solutions.',
+    examples: [{ before: ['Z = 3 + 4j'], entry: 'abs(Z) ~~ 5.0', gives: 'agrees to 2 significant figures' }],
+  },
+  {
     id: 'runs',
     title: 'Runs: the same with other numbers',
     text: 'In the menu of a line: vary it, or watch it. The leaf Runs (Ctrl+F8) is an account of both: the varied lines above the double rule, what is watched below it, and a column for each set of values, up to eight. An empty cell keeps the value of the folio; what changes is told in both forms. A set can be made the values of the folio, and the account goes out as CSV and onto the sheet.',

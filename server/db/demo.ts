@@ -32,7 +32,7 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
     lines: [
       {
         source:
-          '## The lamp of Skerry Light\nA lamp with its choke, $Z_lamp = R + j*w*L$, fed over the shore cable; a capacitor across both takes up the lagging current.',
+          '## The lamp of Skerry Light\nA lamp with its choke, $Z_lamp = R + j*w*L$, fed over the shore cable; a capacitor across both takes up the lagging current. On any line Ctrl+F2 shows its working: that of $I_lamp$ is a quotient by hand, by the conjugate of the divisor.',
         note: true as const,
       },
       'V = 12∠0° V  # supply',
@@ -87,7 +87,7 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
     lines: [
       {
         source:
-          '## The mast of Skerry Light\nThree stays pull at the head of the mast, each with a force and a bearing. What is left must be taken by the mast itself.',
+          '## The mast of Skerry Light\nThree stays pull at the head of the mast, each with a force and a bearing. What is left must be taken by the mast itself. The working (Ctrl+F2) of the projection $along$ goes product by product.',
         note: true as const,
       },
       'F_1 = vec(22∠45° kN)  # windward stay',
@@ -122,7 +122,7 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
     lines: [
       {
         source:
-          '## Three meshes of the shore cable\nThe mesh equations $Z*I = V$: on the diagonal the impedance of each mesh, beside it what two meshes share, with the opposite sign.',
+          '## Three meshes of the shore cable\nThe mesh equations $Z*I = V$: on the diagonal the impedance of each mesh, beside it what two meshes share, with the opposite sign. The working (Ctrl+F2) of $rref(M)$ is the elimination, row by row; its button takes it to the bench.',
         note: true as const,
       },
       'Z_s = (0.6 + 0.8j) ohm  # along the cable, a mesh',
@@ -152,7 +152,7 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
     lines: [
       {
         source:
-          '## The motor that turns the beacon\nState: angle, speed and current, each in its unit. The rate of change of the state is $A*x$: so the drive runs down when it is left alone.',
+          '## The motor that turns the beacon\nState: angle, speed and current, each in its unit. The rate of change of the state is $A*x$: so the drive runs down when it is left alone. The working (Ctrl+F2) of its eigenvalues sets up the characteristic polynomial.',
         note: true as const,
       },
       'J = 0.5 kg*m^2  # what turns',
@@ -208,7 +208,7 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
     lines: [
       {
         source:
-          '## The horn of Skerry Light\nIts coil has the resistance $R$ and the inductance $L$; the moving diaphragm acts like a capacitor with a resistor beside it. Where does it sound best?',
+          '## The horn of Skerry Light\nIts coil has the resistance $R$ and the inductance $L$; the moving diaphragm acts like a capacitor with a resistor beside it. Where does it sound best? The working (Ctrl+F2) of a sweep is that of the point which is read along.',
         note: true as const,
       },
       'R = 6 ohm',
@@ -255,7 +255,7 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
     lines: [
       {
         source:
-          '## The shore cable, measured and reckoned\nThe cable was measured from the switchboard with its far end open. Beside it stands what the data sheet makes of it: $R$ and $L$ along the cable, $C$ across it.',
+          '## The shore cable, measured and reckoned\nThe cable was measured from the switchboard with its far end open. Beside it stands what the data sheet makes of it: $R$ and $L$ along the cable, $C$ across it. The working (Ctrl+F2) of a reckoned line is a hand calculation at one frequency.',
         note: true as const,
       },
       'cable = enclosure("shore-cable.s1p")  # 100 Hz to 1 MHz',
