@@ -5,6 +5,9 @@ import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
 
+/** Steps that are asked for before all others. */
+const AT_FIRST = 12
+
 /** The steps of one operation: its first one says which rule it is. */
 export interface Shown {
   readonly step: StepView
@@ -42,16 +45,22 @@ export function useWorking() {
       view.value = null
       return
     }
-    const found = await results.working(of, { ways: [...ways.value] })
+    const chosen = { ways: [...ways.value] }
+    // What is in sight first comes first: a long working opens at once.
+    const found = await results.working(of, { ...chosen, most: AT_FIRST })
     if (mine !== asked) return
     view.value = typeof found === 'string' ? null : found
     missing.value = typeof found === 'string' ? found : ''
+    if (typeof found === 'string' || !found.more) return
+    const whole = await results.working(of, chosen)
+    if (mine === asked && typeof whole !== 'string') view.value = whole
   }
 
   watch(
     () => desk.workingOf,
     () => {
-      ways.value = new Map()
+      // Only what was chosen is forgotten: an empty choice would be asked for anew.
+      if (ways.value.size > 0) ways.value = new Map()
       opened.value = new Set()
       if (uncovered.value !== null) uncovered.value = 1
     },

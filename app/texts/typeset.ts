@@ -25,8 +25,9 @@ function trust(context: { readonly command: string }): boolean {
  * LaTeX → HTML with MathML for screen readers; remembered, since lines are drawn again and again. `null` until what
  * typesets is there: whoever draws is told when it has come.
  */
-export function typeset(latex: string): string | null {
-  const known = kept.get(latex)
+export function typeset(latex: string, words: 'in it' | 'beside it' = 'in it'): string | null {
+  const key = `${words === 'in it' ? '' : '\0'}${latex}`
+  const known = kept.get(key)
   if (known !== undefined) return known
   if (!katex.value) {
     void fetchTypesetter()
@@ -36,10 +37,11 @@ export function typeset(latex: string): string | null {
     throwOnError: false,
     trust,
     strict: false,
-    output: 'htmlAndMathml',
+    // Where the words that say it stand beside it, it is only looked at.
+    output: words === 'in it' ? 'htmlAndMathml' : 'html',
     errorColor: 'inherit',
   })
   if (kept.size >= KEPT_MOST) kept.delete(kept.keys().next().value ?? '')
-  kept.set(latex, html)
+  kept.set(key, html)
   return html
 }

@@ -93,6 +93,8 @@ export interface Update {
 export interface WorkingAsked {
   readonly point?: number
   readonly ways: readonly (readonly [number, string])[]
+  /** How many steps are told at first, where not all of them are. */
+  readonly most?: number
 }
 
 /** Longest time for a line of an example, in milliseconds. */
@@ -279,12 +281,12 @@ export class EvaluatorService {
   }
 
   /** How the value of a line comes about; a sentence where there is nothing to say. */
-  working(id: string, { ways, point }: WorkingAsked): WorkingView | string {
+  working(id: string, { ways, point, most }: WorkingAsked): WorkingView | string {
     const { conventions } = this
     if (!conventions) return noWorkingSaid('remark')
     const at = point ?? this.watched.along?.index ?? 0
     const found = workingOf(this.evaluator, id, { conventions, ways: new Map(ways), point: at })
-    return typeof found === 'string' ? noWorkingSaid(found) : workingView(found, conventions)
+    return typeof found === 'string' ? noWorkingSaid(found) : workingView(found, conventions, most)
   }
 
   /** The working of lines that stand by themselves: an example of the handbook. */

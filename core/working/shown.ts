@@ -34,13 +34,21 @@ export function readingStyle(
 ): ReadingStyle {
   // prettier-ignore
   const finer = { ...conventions, digits: Math.min(conventions.digits + 1, 16) }
+  // A value stands in many steps, and is asked for several times in each.
+  const known = new Map<Node, TypesetValue>()
   return {
     letter: conventions.letter,
     bare,
     angleUnit: conventions.angle,
     grouping: false,
     typesetting: typesettingOf,
-    valued: (node) => typesetValue(node, guarded.has(node) ? finer : conventions),
+    valued(node) {
+      const before = known.get(node)
+      if (before) return before
+      const made = typesetValue(node, guarded.has(node) ? finer : conventions)
+      known.set(node, made)
+      return made
+    },
   }
 }
 

@@ -28,6 +28,8 @@ export interface WorkingView {
   /** True where some figure is shown rounded. */
   readonly rounded: boolean
   readonly cut: boolean
+  /** True where only the first steps are told: the others are asked for once these are in sight. */
+  readonly more: boolean
   /** The point of a sweep that was worked, counted from 1. */
   readonly point: number | null
 }
@@ -74,7 +76,7 @@ const SAID: { readonly [W in NoWorking]: string } = {
 export const noWorkingSaid = (why: NoWorking): string => SAID[why]
 
 /** A working in words and LaTeX. */
-export function workingView(working: Working, conventions: Conventions): WorkingView {
+export function workingView(working: Working, conventions: Conventions, most = Infinity): WorkingView {
   const writer = new StepWriter(working, conventions)
   const { letters, figures, result, steps } = working
   const whole = result && termShowsWhole(result.node, conventions)
@@ -85,7 +87,8 @@ export function workingView(working: Working, conventions: Conventions): Working
     relation: whole ? '=' : '≈',
     putIn: termShowsWhole(figures, conventions) ? '=' : '≈',
     order: orderOf(steps),
-    steps: steps.map((step) => writer.step(step)),
+    steps: steps.slice(0, most).map((step) => writer.step(step)),
+    more: steps.length > most,
     choices: working.choices,
     rounded: steps.some((step) => step.relation === '≈'),
     cut: working.cut,

@@ -247,7 +247,8 @@ class Desk {
   private asAsked(result: Done, evaluated: Evaluated, point: number | null): Done {
     const { value } = evaluated
     const own = value && (point === null ? value : (pointIn(value, point) ?? value))
-    return own ? { node: valued(own, result.form), value: own, form: result.form } : result
+    const form = result.form === 'fraction' && this.conventions.exact === 'decimal' ? 'plain' : result.form
+    return own ? { node: valued(own, form), value: own, form } : result
   }
 }
 

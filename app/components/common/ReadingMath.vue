@@ -3,8 +3,8 @@ import { computed } from 'vue'
 import { typeset } from '~/texts/typeset'
 
 /** Mathematics typeset from LaTeX that the core wrote, never from a folio's own text; as it was typed until it can be. */
-const props = defineProps<{ latex: string; typed?: string }>()
-const html = computed(() => typeset(props.latex))
+const props = defineProps<{ latex: string; typed?: string; words?: 'in it' | 'beside it' }>()
+const html = computed(() => typeset(props.latex, props.words))
 </script>
 
 <template>

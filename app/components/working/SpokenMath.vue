@@ -9,7 +9,7 @@ const words = computed(() => spokenMath(props.latex))
 
 <template>
   <span class="math">
-    <span aria-hidden="true"><ReadingMath :latex="latex" :typed="words" /></span>
+    <span aria-hidden="true"><ReadingMath :latex="latex" :typed="words" words="beside it" /></span>
     <span class="visually-hidden">{{ words }}</span>
   </span>
 </template>

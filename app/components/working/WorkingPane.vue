@@ -131,7 +131,7 @@ function backToHandbook(): void {
           aria-label="Steps"
           tabindex="0"
           :items="[...list]"
-          :item-height="120"
+          :item-height="180"
         >
           <template #default="{ item }">
             <div role="listitem" :aria-setsize="steps.length" :aria-posinset="item.number">
