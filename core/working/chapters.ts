@@ -47,8 +47,9 @@ export function chapters(p: Progress): Done | null {
     case 'united':
       return p.silently(p.operand(0).form)
     case 'dms':
-    case 'list':
       return p.silently()
+    case 'list':
+      return listOfSeries(p, node.entries)
     case 'series':
       return series(p, node)
     case 'entry':
@@ -243,6 +244,12 @@ function seriesCall(p: Progress, node: Apply, row: Series): Done | null {
   if (!terms) return p.done(rule)
   if (node.name !== 'sum' && node.name !== 'product') return p.rewrite('entries-written-out', N.apply(node.name, true, null, [column(terms)], 0, 0)) // prettier-ignore
   return p.rewrite(rule, joined(terms, node.name === 'sum' ? '+' : '*', whole(0)))
+}
+
+/** [f(k) for k = 1 to n]: its entries, each in its place. */
+function listOfSeries(p: Progress, entries: readonly Node[]): Done | null {
+  const [only] = entries
+  return only?.type === 'series' && entries.length === 1 ? series(p, only) : p.done('entries-written-out')
 }
 
 function series(p: Progress, node: Series): Done | null {

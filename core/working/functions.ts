@@ -36,7 +36,7 @@ function asAngle(p: Progress): AngleValue | null {
   const { value } = p.operand(0)
   const inner = value.kind === 'quantity' ? angleFrom(value, '') : value
   if (inner.kind === 'angle') {
-    if (value.kind === 'quantity') p.restate(0, { node: valued(inner), value: inner, form: 'plain' })
+    if (value.kind === 'quantity') p.readAs(0, { node: valued(inner), value: inner, form: 'plain' })
     return inner
   }
   if (inner.kind !== 'number' || inner.im !== 0) return null
@@ -273,10 +273,14 @@ function leastCommonMultiple(p: Progress): Done | null {
   return p.rewrite('divisor', over(times(a, b), call('gcd', a, b)))
 }
 
+/** Beyond it an exponential is too large for a double, though half of it may not be. */
+const EXPONENT_MOST = 700
+
 function hyperbolic(rule: Rule, sign: '+' | '-'): Chapter {
   return (p) => {
     const x = p.number(0)
     if (!x || x.im !== 0 || p.hasUnits) return p.done('definition')
+    if (Math.abs(x.re) > EXPONENT_MOST) return p.done(rule)
     const e = (z: NumberValue): Node => call('exp', valued(z))
     p.move(rule, over(grouped(sum(e(realPart(x)), e(negated(realPart(x))), sign)), whole(2)))
     return p.done('divide')

@@ -83,13 +83,14 @@ export class Work {
     const written = asWritten(seen)
     if (written) return written
     if (node.type === 'parallel' && node.left.type === 'parallel') return this.parallelRow(seen, wrap)
-    if (node.type === 'list' && value.kind !== 'failure') {
+    if (node.type === 'list' && value.kind !== 'failure' && !node.entries.some((e) => e.type === 'series')) {
       const entries = this.operands(seen, wrap)
       return entries && { node: valued(value, commonForm(entries)), value, form: commonForm(entries) }
     }
     const turned = eulerAngle(seen)
     if (turned) return this.chapter(new Progress(this, seen, turned, node, wrap))
-    const operands = OWN_ORDER.has(node.type) || isLazy(node) ? NO_OPERANDS : this.operands(seen, wrap)
+    const ownOrder = OWN_ORDER.has(node.type) || isLazy(node) || node.type === 'list'
+    const operands = ownOrder ? NO_OPERANDS : this.operands(seen, wrap)
     if (operands === null) return null
     const children = childrenOf(node)
     const now = operands === NO_OPERANDS ? node : withChildren(node, children.map((child, k) => operands[k]?.node ?? child)) // prettier-ignore
@@ -549,8 +550,7 @@ function isShort({ exact }: NumberValue): boolean {
 export function alike(a: Value | Failure, b: Value): boolean {
   if (a.kind === 'failure') return false
   const [x, y] = [bare(a), bare(b)]
-  if (x.kind === 'angle' && y.kind === 'angle')
-    return Math.abs(x.radians - y.radians) <= 1e-9 * Math.max(1, Math.abs(y.radians))
+  if (x.kind === 'angle' && y.kind === 'angle') return Math.abs(x.radians - y.radians) <= 1e-9 * Math.abs(y.radians)
   const [left, right] = [numbersIn(x), numbersIn(y)]
   if (!left || !right) return x.kind === y.kind && (x.kind !== 'polynomial' || (isAlgebraic(y) && algebraAgrees(x, y)))
   if (left.length !== right.length) return false

@@ -287,7 +287,8 @@ class PutIn {
     if (value.kind === 'failure' && node.type === 'name') return node
     const point = along && this.point !== null && value.kind !== 'failure' ? pointIn(value, this.point) : null
     if (node.type === 'name') return this.name(node.name, node, value, point)
-    if (node.type === 'range' && point) return valued(point)
+    // Where a sweep begins: a range, a column of measured data.
+    if (point && !seen.inner.some((inner) => hasSweep(inner.value))) return valued(point)
     const whole = node.type === 'apply' && node.builtIn && findFunction(node.name)?.sweeps === true
     if (whole && point) return valued(point)
     const inner = along && (point !== null || this.point === null || !hasSweep(value))
