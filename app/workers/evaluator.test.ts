@@ -96,3 +96,52 @@ describe('a line that was stopped', () => {
     expect(told(held().type('r', 'R = 2'))).toEqual(expect.arrayContaining(['r:2', 'i:6']))
   })
 })
+
+describe('the working of a line', () => {
+  const rules = (found: ReturnType<EvaluatorService['working']>): readonly string[] => {
+    if (typeof found === 'string') throw new Error(found)
+    return found.steps.map((step) => step.rule)
+  }
+
+  test('is that of the folio as it is now, and a sentence where there is none', () => {
+    const service = opened()
+    expect(rules(service.working('i', { ways: [] }))).toEqual(['put-in', 'divide'])
+    service.apply({ sources: [{ id: 'i', source: 'f(x) = V*x' }] })
+    expect(service.working('i', { ways: [] })).toMatch(/worked where it is called/)
+    expect(service.working('nowhere', { ways: [] })).toMatch(/nothing to work out/)
+    expect(new EvaluatorService().working('i', { ways: [] })).toMatch(/nothing to work out/)
+  })
+
+  test('goes the way that is chosen, and tells the first steps alone where these are asked for', () => {
+    const service = new EvaluatorService()
+    service.load([{ id: 'a', source: '(3 + 4j)/(1 - 2j)' }], DEFAULT_CONVENTIONS)
+    expect(rules(service.working('a', { ways: [[0, 'polar']] }))).toContain('quotient-polar')
+    const first = service.working('a', { ways: [], most: 2 })
+    expect(rules(first)).toHaveLength(2)
+    expect(first).toMatchObject({ more: true })
+    expect(service.working('a', { ways: [] })).toMatchObject({ more: false })
+  })
+
+  test('of a sweep is that of the point that is read along', () => {
+    const service = new EvaluatorService()
+    service.load([{ id: 'w', source: 'w = 1 to 4' }, { id: 'y', source: '10*w' }], DEFAULT_CONVENTIONS) // prettier-ignore
+    expect(service.working('y', { ways: [] })).toMatchObject({ point: 1, result: '10' })
+    service.apply({ along: { name: 'w', index: 2, entry: null } })
+    expect(service.working('y', { ways: [] })).toMatchObject({ point: 3, result: '30' })
+    expect(service.working('y', { ways: [], point: 3 })).toMatchObject({ point: 4, result: '40' })
+  })
+
+  test('of an example of the handbook stands by itself', () => {
+    const service = opened()
+    const found = service.workingOfExample({ before: ['V = 5'], entry: 'V*2', gives: '10' }, { ways: [] })
+    expect(found).toMatchObject({ result: '10' })
+    expect(told(service.apply({}))).toEqual([])
+  })
+
+  test('of the student is checked in the place of a line', () => {
+    const service = opened()
+    expect(service.checkChain('i', ['V/R', '= 4', '= 5'])).toMatchObject({ broken: 1, links: [{ state: 'exact' }, { state: 'breaks' }] }) // prettier-ignore
+    expect(service.checkChain('v', ['R = 3']).links).toMatchObject([])
+    expect(new EvaluatorService().checkChain('i', ['1 = 2'])).toEqual({ sides: [], links: [], broken: null })
+  })
+})

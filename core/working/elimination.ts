@@ -34,6 +34,8 @@ export function eliminated(start: Entries, columns: number, full: boolean, toler
   let rows = start
   const exact = start.flat().every((z) => z.exact !== null)
   const make = (change: RowChange): void => {
+    // Beyond the range of doubles nothing is shown that would not hold.
+    if (change.type !== 'swap' && !C.isFinite(change.factor)) return
     const changed = applied(rows, change)
     let taken = false
     rows = changed.map((row) => row.map((z) => (!z.exact && !isZero(z) && C.abs(z) <= floor ? ((taken = true), ofSort(ZERO, isComplex(z))) : z))) // prettier-ignore

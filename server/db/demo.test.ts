@@ -1,4 +1,7 @@
+import { FolioEvaluator } from '../../core/evaluate/folio'
+import { DEFAULT_CONVENTIONS } from '../../core/format/conventions'
 import { reckon } from '../../core/testing'
+import { workingOf } from '../../core/working/working'
 import { folioFileSchema } from '../../shared/folio'
 import { readFileSync } from 'node:fs'
 import { openFile } from '../../core/exchange/open'
@@ -57,3 +60,26 @@ test('the samples that can be opened hold the cable of the demonstration, as net
   expect(table.data.columns.map((c) => [c.name, c.unit])).toEqual([['Frequency', 'Hz'], ['Z', 'Ω']]) // prettier-ignore
   expect(table.data.columns.map((c) => [c.re, c.im])).toEqual(network.data.columns.map((c) => [c.re, c.im]))
 })
+
+test.each(DEMO_FOLIOS.map((file) => [file.title, file] as const))(
+  '%s: every line with a value has its working',
+  (_, file) => {
+    const conventions = { ...DEFAULT_CONVENTIONS, ...file.conventions }
+    const evaluator = new FolioEvaluator()
+    evaluator.setSettings({ ...conventions, timeLimit: 20_000 })
+    evaluator.setLines(file.lines.map((line, k) => ({ id: String(k), source: line.note ? '' : line.source })))
+    for (const { name, data } of enclosedOf(file)) evaluator.enclosures.put(name, name, data)
+    evaluator.update()
+    file.lines.forEach((line, k) => {
+      const value = evaluator.result(String(k))?.evaluated.value
+      if (!value || value.kind === 'function' || line.note) return
+      const working = workingOf(evaluator, String(k), { conventions })
+      if (typeof working === 'string') {
+        expect([line.source, working]).toEqual([line.source, 'unknown'])
+        return
+      }
+      expect([line.source, working.result === null]).toEqual([line.source, false])
+      expect(working.steps.map((step) => step.rule)).not.toContain('stops-here')
+    })
+  },
+)
