@@ -3,6 +3,9 @@ import { evaluateLine } from '#core/evaluate/line'
 import type { Surroundings } from '#core/evaluate/line'
 import type { Kept } from '#core/notation/names'
 import { FolioEvaluator } from '#core/evaluate/folio'
+import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
+import { workingView } from '#core/working/view'
+import { workingOf } from '#core/working/working'
 import { inverseOf, standardName } from '#core/functions/registry'
 import type { Dense } from '#core/linear/dense'
 import { zeros } from '#core/linear/dense'
@@ -278,6 +281,24 @@ function linear(): Measured[] {
   ]
 }
 
+/** A working of 200 steps, with its LaTeX, beside the evaluation of its line. */
+function workings(): Measured[] {
+  const calls = Array.from({ length: 25 }, (_, k) => `f(${k + 1})`)
+  const evaluator = new FolioEvaluator()
+  evaluator.setSettings(DEFAULT_CONVENTIONS)
+  evaluator.setLines(['f(t) = 2t^2 + 3t - 1', calls.join(' + ')].map((source, k) => ({ id: `${k}`, source })))
+  evaluator.update()
+  const show = (most: number) => (): void => {
+    const working = workingOf(evaluator, '1', { conventions: DEFAULT_CONVENTIONS })
+    if (typeof working !== 'string') workingView(working, DEFAULT_CONVENTIONS, most)
+  }
+  const measured = (name: string, most: number): Measured => ({ name, value: time(show(most)) / 1e6, unit: 'ms', peer: null, ratio: null }) // prettier-ignore
+  return [
+    measured('working of 200 steps, all of them', Infinity),
+    measured('working of 200 steps, the first twelve', 12),
+  ]
+}
+
 /** Lines with units beside the same lines with plain numbers. */
 function quantities(): Measured[] {
   const withUnit = (value: Value, text: string): Kept =>
@@ -336,5 +357,5 @@ function sweeps(): Measured[] {
   return [beside('1/(1+j*w*R*C) over 1 000 000 points (aim: within 3 times)', value, 'sweep')]
 }
 
-const measured = [...lines(), ...quantities(), ...folio(), ...linear(), ...sweeps()]
+const measured = [...lines(), ...workings(), ...quantities(), ...folio(), ...linear(), ...sweeps()]
 console.log(JSON.stringify(measured))
