@@ -28,6 +28,12 @@ import type { Chapter, Done, Progress } from './work'
 
 const simply = (rule: Rule): Chapter => (p) => p.done(rule) // prettier-ignore
 
+/** What is not written out by hand is said in the words of the handbook. */
+const bySummary = (rule: Rule): Chapter => (p) => p.done(rule, undefined, { says: summaryOf(p) }) // prettier-ignore
+
+const summaryOf = ({ node }: Progress): string =>
+  (node.type === 'apply' ? findFunction(node.name)?.summary : undefined) ?? ''
+
 const degreesSaid = (p: Progress): string =>
   p.conventions.angle === 'deg' ? 'A calculator has to be set to degrees.' : 'A calculator has to be set to radians.'
 
@@ -365,17 +371,17 @@ const BY_NAME: Readonly<Record<string, Chapter>> = {
   ref: (p) => reduced(p, 'ref'),
   nullspace,
   solve: solution,
-  lsq: simply('least-squares'),
+  lsq: bySummary('least-squares'),
   eigenvalues,
   eigenvectors,
   eigenpairs: eigenvectors,
   charpoly: characteristicPolynomial,
-  lu: simply('numerically'),
-  qr: simply('numerically'),
-  svd: simply('numerically'),
-  cholesky: simply('numerically'),
-  expm: simply('numerically'),
-  cond: simply('numerically'),
+  lu: bySummary('numerically'),
+  qr: bySummary('numerically'),
+  svd: bySummary('numerically'),
+  cholesky: bySummary('numerically'),
+  expm: bySummary('numerically'),
+  cond: bySummary('numerically'),
   roots: (p) => rootsChapter(p, 'roots'),
   zeros: (p) => rootsChapter(p, 'zeros'),
   poles: (p) => rootsChapter(p, 'poles'),

@@ -191,7 +191,7 @@ const RULES = {
   'eigenvector-of': rule('The eigenvector of an eigenvalue: (A − λE)·v = 0.', '(A - \\lambda E)\\,v = 0'),
   'eigenvectors-scaled': rule('The eigenvectors as columns, scaled to length 1.'),
   triangular: rule('Of a triangular matrix the eigenvalues stand on the diagonal.'),
-  numerically: rule('By a numerical method; what is left over is said.'),
+  numerically: rule('By a numerical method.'),
   'least-squares': rule('Least squares by the normal equations.', 'A^{\\mathsf H}A\\,x = A^{\\mathsf H}b'),
 
   // Polynomials.

@@ -196,8 +196,8 @@ function partsAreWhole({ re, im }: C.Complex, { digits, style }: Conventions): b
 }
 
 /** Polar figures are whole where the magnitude and the angle on show give the value again. */
-function polarIsWhole(value: NumberValue, { digits }: Conventions): boolean {
-  const [size, degrees] = [C.abs(value), (C.arg(value) * 180) / Math.PI]
+function polarIsWhole(value: NumberValue, { digits, angle }: Conventions): boolean {
+  const turned = angle === 'deg' ? (C.arg(value) * 180) / Math.PI : C.arg(value)
   const meets = (x: number): boolean => Math.abs(Number(x.toPrecision(digits)) - x) <= 4e-15 * Math.abs(x)
-  return digits <= TELLING_DIGITS && meets(size) && meets(degrees)
+  return digits <= TELLING_DIGITS && meets(C.abs(value)) && meets(turned)
 }

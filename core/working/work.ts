@@ -85,7 +85,8 @@ export class Work {
     if (node.type === 'parallel' && node.left.type === 'parallel') return this.parallelRow(seen, wrap)
     if (node.type === 'list' && value.kind !== 'failure' && !node.entries.some((e) => e.type === 'series')) {
       const entries = this.operands(seen, wrap)
-      return entries && { node: valued(value, commonForm(entries)), value, form: commonForm(entries) }
+      // Entries stay as they are written, or as they have become.
+      return entries && { node: withChildren(node, entries.map((e) => e.node)), value, form: commonForm(entries) } // prettier-ignore
     }
     const turned = eulerAngle(seen)
     if (turned) return this.chapter(new Progress(this, seen, turned, node, wrap))
