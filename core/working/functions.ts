@@ -6,6 +6,7 @@ import * as Q from '../numbers/rational'
 import { angleFrom } from '../quantities/through'
 import { inAngleUnit } from '../values/convert'
 import { angleOf, integer } from '../values/make'
+import { asMatrix } from '../values/matrices'
 import { bare } from '../values/quantity'
 import type { AngleValue, NumberValue } from '../values/types'
 import {
@@ -293,6 +294,19 @@ function hyperbolic(rule: Rule, sign: '+' | '-'): Chapter {
   }
 }
 
+/** Most entries of a matrix whose normal equations are written out. */
+const NORMAL_MOST = 18
+
+/** Least squares by the normal equations; where they would lose figures, in words. */
+function leastSquares(p: Progress): Done | null {
+  const [A, b] = [p.operand(0), p.operand(1)]
+  const m = asMatrix(bare(A.value))
+  if (!m || m.rows * m.cols > NORMAL_MOST || p.hasUnits) return bySummary('least-squares')(p)
+  // Two terms that read the same: each is worked out in its place.
+  const adjoint = (): Node => N.mark('H', A.node, false, 0, 0)
+  return p.rewrite('least-squares', call('solve', times(adjoint(), A.node), times(adjoint(), b.node)), { says: 'Aᴴ is the conjugate transpose.' }) // prettier-ignore
+}
+
 const first = (p: Progress): Node => p.operand(0).node
 
 /** The working of each function; what is not here is said by its definition. */
@@ -371,7 +385,7 @@ const BY_NAME: Readonly<Record<string, Chapter>> = {
   ref: (p) => reduced(p, 'ref'),
   nullspace,
   solve: solution,
-  lsq: bySummary('least-squares'),
+  lsq: leastSquares,
   eigenvalues,
   eigenvectors,
   eigenpairs: eigenvectors,

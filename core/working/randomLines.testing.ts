@@ -99,6 +99,7 @@ export const line: fc.Arbitrary<string> = fc.oneof(
   { weight: 1, arbitrary: fc.tuple(square, pick('2', '3', '-1')).map(([a, n]) => `(${a})^(${n})`) },
   { weight: 1, arbitrary: called(['solve'], three, vector) },
   { weight: 1, arbitrary: called(['eigenvalues', 'eigenvectors'], square) },
+  { weight: 1, arbitrary: fc.tuple(pick('[[1, 1], [1, 2], [1, 3]]', '[[1, 0], [2, 1], [0, 4]]'), vector).map(([a, b]) => `lsq(${a}, ${b})`) }, // prettier-ignore
   { weight: 2, arbitrary: between(polynomial, '+', '-', '*', '/') },
   { weight: 1, arbitrary: called(['roots', 'coefficients', 'degree'], polynomial) },
   { weight: 1, arbitrary: fc.tuple(polynomial, fc.oneof(real, complex)).map(([a, b]) => `${a} where x = ${b}`) },
