@@ -50,6 +50,10 @@ test('a sheet by touch: lines, plate, leaf, index and undo from the foot of the 
   await tab(page, 'Handbook').tap()
   await page.getByRole('region', { name: 'Leaves' }).getByText('Journal').tap()
   await expect(page.getByRole('region', { name: 'Journal' })).toBeVisible()
+  // The working of the current line is one of them; on a phone it is one list.
+  await tab(page, 'Journal').tap()
+  await page.getByRole('region', { name: 'Leaves' }).getByText('Working').tap()
+  await expect(page.getByRole('region', { name: 'Working' })).toBeVisible()
   await tab(page, 'Index').tap()
   await page.locator('.names').getByRole('button', { name: /^Z/ }).first().tap()
   await expect(tab(page, 'Ledger')).toHaveAttribute('aria-selected', 'true')

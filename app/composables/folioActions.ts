@@ -40,12 +40,19 @@ export function useFolioActions() {
     desk.stroll = desk.stroll === null ? at : null
   }
 
-  /** The working of the current line; of the line that is shown already it goes again. */
-  function toggleWorking(): void {
+  /** The working of the current line. */
+  function showWorking(): void {
     const id = folio.editing?.id ?? folio.current
     if (folio.editing) folio.keep()
-    if (id === null || (desk.panel === 'working' && desk.workingOf === id)) desk.toggle('working')
+    if (id === null) desk.show('working')
     else desk.openWorking(id)
+  }
+
+  /** Of the line that is shown already it goes again. */
+  function toggleWorking(): void {
+    const id = folio.editing?.id ?? folio.current
+    if (desk.panel === 'working' && (id === null || desk.workingOf === id)) desk.hide('working')
+    else showWorking()
   }
 
   /** From the line to the plate, to the leaf, and back to the line. */
@@ -212,5 +219,5 @@ export function useFolioActions() {
     ]
   }
 
-  return { keyed, all, stroll }
+  return { keyed, all, stroll, showWorking }
 }

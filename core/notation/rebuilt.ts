@@ -4,9 +4,13 @@ import type { Node, Slice } from './tree'
 
 /** A term with others in the places of those below it, in the order of `childrenOf`; what has none stays as it is. */
 export function withChildren(node: Node, children: readonly Node[]): Node {
+  return childrenOf(node).every((child, k) => child === children[k]) ? node : rebuilt(node, children)
+}
+
+/** The same as an object of its own. */
+function rebuilt(node: Node, children: readonly Node[]): Node {
   const { from, to } = node
   const at = (k: number): Node => children[k] ?? node
-  if (childrenOf(node).every((child, k) => child === children[k])) return node
   switch (node.type) {
     case 'group':
       return N.group(at(0), node.free, from, to)
@@ -62,11 +66,16 @@ export function withChildren(node: Node, children: readonly Node[]): Node {
 
 const asSlice = (node: Node, before: Slice): Slice => (node.type === 'slice' ? node : before)
 
-/** A term with others in the places of names; counters and unknowns that bear such a name stay what they are. */
+/**
+ * A term with others in the places of names; counters and unknowns that bear such a name stay what they are. What has
+ * terms below it is made anew, so that the same term can be put in several places and be told apart there.
+ */
 export function withNames(node: Node, given: ReadonlyMap<string, Node>): Node {
   if (node.type === 'name') return given.get(node.name) ?? node
   const inner = node.type === 'series' ? without(given, node.counter.name) : given
-  return withChildren(node, childrenOf(node).map((child, k) => (isOwn(node, k) ? child : withNames(child, inner)))) // prettier-ignore
+  const children = childrenOf(node)
+  if (children.length === 0) return node
+  return rebuilt(node, children.map((child, k) => (isOwn(node, k) ? child : withNames(child, inner)))) // prettier-ignore
 }
 
 /** The unknowns of a `where` are no names to be replaced. */

@@ -254,7 +254,14 @@ function listOfSeries(p: Progress, entries: readonly Node[]): Done | null {
 
 function series(p: Progress, node: Series): Done | null {
   const terms = termsOf(p, node)
-  return terms ? p.rewrite('entries-written-out', column(terms)) : p.done('entries-written-out')
+  return terms ? p.rewrite('entries-written-out', column(terms.map((t) => asRow(p, t)))) : p.done('entries-written-out')
+}
+
+/** A row that is a series itself, written out: rows of one matrix are told together. */
+function asRow(p: Progress, term: Node): Node {
+  const [only] = term.type === 'list' ? term.entries : []
+  const terms = only?.type === 'series' ? termsOf(p, only) : null
+  return terms ? column(terms) : term
 }
 
 /** if(condition, a, b): the condition, then the side that is taken. */

@@ -13,6 +13,7 @@ export function compact(latex: string): string {
     .replace(/\\times/g, '×')
     .replace(/\\angle/g, '∠')
     .replace(/\\pi/g, 'π')
+    .replace(/\\sum/g, '∑')
     .replace(/\\lambda/g, 'λ')
     .replace(/\\Omega/g, 'Ω')
     .replace(/\\parallel/g, '∥')

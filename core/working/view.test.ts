@@ -148,6 +148,12 @@ test('a line in error is worked as far as it goes, and the message of the line i
   expect(last.says).toMatch(/ln/)
 })
 
+test('a series is written out, its counter and the names in it replaced; without names nothing is put in', () => {
+  expect(rules(view(['sum(k^2 for k = 1 to 2)']))[0]).toBe('sum-written-out')
+  expect(stands(view(['a = 3', 'sum(a*k for k = 1 to 3)'])).slice(0, 2)).toEqual(['∑_k=1^3 3 · k', '3 · 1 + 3 · 2 + 3 · 3']) // prettier-ignore
+  expect(stands(view(['[[r + c for c = 1 to 2] for r = 1 to 2]'])).at(-1)).toBe('[2, 3; 3, 4]')
+})
+
 test('a working of a text in the place of a line sees what stands above it', () => {
   const evaluator = folio(['R = 4', 'R'], DEFAULT_CONVENTIONS)
   const found = workingAt(evaluator, '1', 'R*2', { conventions: DEFAULT_CONVENTIONS })

@@ -292,7 +292,11 @@ class PutIn {
     const whole = node.type === 'apply' && node.builtIn && findFunction(node.name)?.sweeps === true
     if (whole && point) return valued(point)
     const inner = along && (point !== null || this.point === null || !hasSweep(value))
-    if (node.type === 'series') return withNames(node, this.namesIn(seen, along, new Map()))
+    if (node.type === 'series') {
+      const names = this.namesIn(seen, along, new Map())
+      names.delete(node.counter.name)
+      return names.size === 0 ? node : withNames(node, names)
+    }
     return withChildren(node, childrenOf(node).map((child, k) => (isUnknownName(node, k) ? child : this.below(seen, child, inner)))) // prettier-ignore
   }
 
@@ -307,10 +311,13 @@ class PutIn {
   }
 
   /** The names that were looked up anywhere in a term, its counters aside, each with its value. */
-  private namesIn(seen: Seen, along: boolean, found: Map<string, Node>): ReadonlyMap<string, Node> {
+  private namesIn(seen: Seen, along: boolean, found: Map<string, Node>): Map<string, Node> {
     const { node, value } = seen
     const point = along && this.point !== null && value.kind !== 'failure' ? pointIn(value, this.point) : null
-    if (node.type === 'name' && !found.has(node.name)) found.set(node.name, this.name(node.name, node, value, point))
+    if (node.type === 'name' && !found.has(node.name)) {
+      const made = this.name(node.name, node, value, point)
+      if (made !== node) found.set(node.name, made)
+    }
     for (const inner of seen.inner) this.namesIn(inner, along, found)
     return found
   }

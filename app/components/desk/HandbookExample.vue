@@ -22,7 +22,7 @@ const desk = useDeskStore()
     <span v-if="example.gives !== ''" class="gives"><ValueText :text="example.gives" letter="j" /></span>
     <v-btn
       variant="text"
-      class="link try working"
+      class="link worked"
       :aria-label="`Show the working of ${example.entry}`"
       @click="desk.openWorking(example)"
     >
@@ -59,8 +59,10 @@ code {
   content: '= ';
   color: var(--quiet);
 }
-.v-btn.try.working {
+.v-btn.worked {
   margin-left: auto;
+  font-size: 13.5px;
+  color: var(--teal);
 }
 .v-btn.try {
   font-size: 13.5px;

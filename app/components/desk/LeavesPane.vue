@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiBookOpenPageVariantOutline, mdiHistory, mdiKeyboardOutline, mdiPrinter, mdiShoePrint, mdiSwapHorizontal, mdiTableColumn } from '@mdi/js' // prettier-ignore
+import { mdiBookOpenPageVariantOutline, mdiHistory, mdiKeyboardOutline, mdiPrinter, mdiShoePrint, mdiStairsUp, mdiSwapHorizontal, mdiTableColumn } from '@mdi/js' // prettier-ignore
 import { useFolioActions } from '~/composables/folioActions'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -7,10 +7,11 @@ import { useFolioStore } from '~/stores/folio'
 /** What can lie beside the plates, to choose from: in a narrow window there is no room for it in the header. */
 const desk = useDeskStore()
 const folio = useFolioStore()
-const { stroll } = useFolioActions()
+const { stroll, showWorking } = useFolioActions()
 
 const LEAVES = [
   { title: 'Runs', icon: mdiTableColumn, words: 'the folio with other values, side by side', run: () => desk.show('runs') },
+  { title: 'Working', icon: mdiStairsUp, words: 'how the value of the line comes about', run: showWorking },
   { title: 'Journal', icon: mdiHistory, words: 'what was entered, and earlier states', run: () => desk.show('journal') },
   { title: 'Handbook', icon: mdiBookOpenPageVariantOutline, words: 'functions and notation, with examples that run', run: () => desk.show('handbook') },
   { title: 'Exchange', icon: mdiSwapHorizontal, words: 'files in and out', run: () => desk.show('exchange') },
