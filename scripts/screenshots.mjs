@@ -78,7 +78,7 @@ await shot(day, 'working-quotient')
 await day.getByText('check mine', { exact: true }).click()
 await day
   .getByLabel('My working, line by line')
-  .fill('abs(I_lamp) = 12/sqrt(2.4^2 + (w*10m/1 Hz)^2)\n= 12/sqrt(5.76 + 9.8696)\n= 12/(2.4 + 3.1416)\n= 2.1654')
+  .fill('X = |2.4 + 3.1416j|  # ohms, the lamp with its choke\n= 2.4 + 3.1416\n= 5.5416')
 await day.getByText('√(a² + b²)').waitFor()
 await shot(day, 'working-checked')
 await openDemo(day, 'Cable meshes')
