@@ -50,7 +50,7 @@ const RULES = {
   'add-parts': rule('Real parts together, imaginary parts together.', `(a + ${J}b) + (c + ${J}d) = (a + c) + ${J}(b + d)`),
   'subtract-parts': rule('Real parts and imaginary parts are subtracted each.', `(a + ${J}b) - (c + ${J}d) = (a - c) + ${J}(b - d)`),
   'parts-worked-out': rule('Each part is worked out.'),
-  'polar-to-rectangular': rule('Sums go in rectangular form: r cos φ and r sin φ are the parts.', `r \\angle \\varphi = r\\cos\\varphi + ${J}\\,r\\sin\\varphi`),
+  'polar-to-rectangular': rule('In rectangular form: r cos φ and r sin φ are the parts.', `r \\angle \\varphi = r\\cos\\varphi + ${J}\\,r\\sin\\varphi`),
   'rectangular-to-polar': rule('Magnitude and argument of the parts.', `a + ${J}b = \\sqrt{a^2 + b^2} \\;\\angle\\; \\arctan\\tfrac{b}{a}`),
   'scale-parts': rule('A real factor multiplies both parts.', `k\\,(a + ${J}b) = k\\,a + ${J}\\,k\\,b`),
   'product-rectangular': rule('Each part times each part, with j² = −1.', `(a + ${J}b)(c + ${J}d) = (a\\,c - b\\,d) + ${J}\\,(a\\,d + b\\,c)`),
