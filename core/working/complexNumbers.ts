@@ -69,6 +69,13 @@ function goesPolar(p: Progress): boolean {
   return polarOnes.length > 0 && others.length === 0
 }
 
+/** Squares beyond the range of doubles: such figures are not written out. */
+const tooLarge = (z: NumberValue): boolean => Math.max(Math.abs(z.re), Math.abs(z.im)) > 1e150
+
+/** The same, or squares that vanish. */
+const isExtreme = (z: NumberValue): boolean =>
+  tooLarge(z) || (!isZero(z) && Math.max(Math.abs(z.re), Math.abs(z.im)) < 1e-150)
+
 const WAYS = ['rectangular', 'polar'] as const
 
 function inPolar(p: Progress): boolean {
@@ -91,6 +98,7 @@ function polarParts(p: Progress, k: number): { readonly size: Node; readonly ang
 export function complexProduct(p: Progress): Done | null {
   const [x, y] = [p.number(0), p.number(1)]
   if (!x || !y) return null
+  if (isExtreme(x) || isExtreme(y)) return p.done('product-rectangular')
   if (inPolar(p)) {
     const [a, b] = [polarParts(p, 0), polarParts(p, 1)]
     if (!p.hasUnits) p.move('product-polar', polar(grouped(times(a.size, b.size)), grouped(sum(a.angle, b.angle))))
@@ -143,6 +151,7 @@ export function complexQuotient(p: Progress): Done | null {
   const [x, y] = [p.number(0), p.number(1)]
   if (!x || !y) return null
   if (isZero(y)) return p.done(isZero(x) ? 'divide' : 'infinite')
+  if (isExtreme(x) || isExtreme(y)) return p.done('conjugate-of-divisor')
   if (!isComplex(y) && !(goesPolar(p) && isComplex(x))) {
     p.inRectangular(0)
     const [re, im] = [realPart(x), imaginaryPart(x)]
@@ -212,9 +221,6 @@ export function rootOfSquares(p: Progress, components: readonly NumberValue[], r
   const total = squares.reduce((a, b) => numberOr(A.add(a, b)), integer(0))
   if (squares.length > 1) p.move('sum-under-root', p.inUnit(radical(valued(total))), { depth: 'all' })
 } // prettier-ignore
-
-/** Squares beyond the range of doubles: such figures are not written out. */
-const tooLarge = (z: NumberValue): boolean => Math.max(Math.abs(z.re), Math.abs(z.im)) > 1e150
 
 /** Where a point lies, and what that means for its argument. */
 export function quadrantSaid(re: number, im: number, degrees: boolean): string {
@@ -315,6 +321,7 @@ function deMoivre(p: Progress, z: NumberValue, exponent: Q.Rational): Done | nul
   if (was !== 'polar' && isComplex(z)) p.replace(0, { node: valued(p.operand(0).value, 'polar'), value: p.operand(0).value, form: 'polar' }, 'to-polar-for-power') // prettier-ignore
   const root = exponent.n === 1 && exponent.d !== 1
   const rule = root ? 'de-moivre-root' : 'de-moivre'
+  if (Math.abs(Q.toNumber(exponent) * Math.log10(size.re)) > 150) return p.done(rule)
   if (!p.hasUnits) {
     const n = p.operand(1).node
     p.move(rule, polar(grouped(power(valued(size), n)), grouped(times(n, valued(angle)))))

@@ -81,6 +81,8 @@ export function realQuotient(p: Progress, a: NumberValue, b: NumberValue): Done 
     const whole = Q.equals(g, big(y.n)) || Q.equals(g, Q.negate(big(y.n)))
     if (whole) return p.done('divide')
     if (Math.max(Math.abs(a.re), Math.abs(b.re)) > LARGE && isShortDecimal(p)) return p.done('divide', 'plain')
+    // The sign comes before the fraction.
+    if (Q.equals(g, Q.ONE) && (a.re < 0 || b.re < 0)) return p.done('divide')
     if (Q.equals(g, Q.ONE)) return p.silently(p.value.kind === 'failure' ? 'plain' : p.form(p.value))
     return p.done('reduce-fraction', undefined, { says: `Both are divided by ${g.n}.` })
   }

@@ -216,10 +216,11 @@ class Desk {
       const decimal = valued(result.value, 'plain')
       const fraction = result.form === 'fraction' && this.conventions.exact === 'decimal' && work.steps.length > 0
       const differs = inner.pi !== null || (inner.exact !== null && inner.bottom !== 1 && inner.im === 0)
-      if (fraction && differs)
-        work.push(plainStep(inner.pi ? 'multiple-of-pi' : 'as-decimal', result.node, decimal, termShowsWhole(decimal, this.conventions) ? '=' : '≈')) // prettier-ignore
+      const decimally = fraction && differs
+      if (decimally) work.push(plainStep(inner.pi ? 'multiple-of-pi' : 'as-decimal', result.node, decimal, termShowsWhole(decimal, this.conventions) ? '=' : '≈')) // prettier-ignore
+      const now = decimally ? { ...result, node: decimal, form: 'plain' as const } : result
       if (isComplex(inner) && (inner.re !== 0 || inner.im !== 0)) {
-        const end = new Progress(work, { ...start, node: start.node, value: result.value }, [result], result.node, (node) => node)
+        const end = new Progress(work, { ...start, node: start.node, value: result.value }, [now], now.node, (node) => node)
         end.untrapped = true
         otherForm(end, inner)
       }
