@@ -6,7 +6,6 @@ import type { Parsed } from '../notation/parser'
 import type { Problem } from '../notation/problem'
 import { stampUnit } from '../notation/stamp'
 import type { Node } from '../notation/tree'
-import type { Watch } from '../operators/context'
 import type { AngleUnit } from '../values/convert'
 import { dataOf } from '../values/problemData'
 import { Asked, holdTrue } from './asked'
@@ -104,8 +103,8 @@ export class FolioEvaluator {
   }
 
   /** Evaluates a text as though it stood in the place of a line; `null` where there is no such line. */
-  evaluateAt(id: string, source: string, watch: Watch | null = null): Evaluated | null {
-    return this.inPlaceOf(id, (standing) => evaluateLine(parseLine(source), new Asked(standing), watch))
+  evaluateAt(id: string, source: string): Evaluated | null {
+    return this.inPlaceOf(id, (standing) => evaluateLine(parseLine(source), new Asked(standing)))
   }
 
   /** What can be seen from the place of a line; `null` where there is no such line. */

@@ -68,12 +68,12 @@ export interface Surroundings extends Names {
 }
 
 /** Binds and evaluates one parsed line. */
-export function evaluateLine(parsed: Parsed, names: Surroundings, watch: Watch | null = null): Evaluated {
+export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   const bound = bindStatement(parsed.source, parsed.statement, names)
   const run = new Run(names, bound.used, parsed.source)
   const unread = parsed.problem ?? bound.problem
   if (unread !== null) return failed(bound, unread, run)
-  const worked = onTheClock(run, () => statementValue(parsed.statement, bound, run, watch))
+  const worked = onTheClock(run, () => statementValue(parsed.statement, bound, run))
   const value = worked === 'late' ? failure('too-long') : shownAsAsked(worked, parsed.statement)
   if (value !== null && value.kind !== 'number') return otherOutcome(value, parsed, bound, run)
   const edge = value === null || C.isFinite(value) ? null : atTheEdge(value, bound, parsed)
@@ -239,13 +239,13 @@ class Run implements Budget, Clock, Notes, Scope {
   }
 }
 
-function statementValue(statement: Statement, bound: Bound, run: Run, watch: Watch | null): Value | Failure | null {
+function statementValue(statement: Statement, bound: Bound, run: Run): Value | Failure | null {
   const { body, right } = bound
   if (statement.type === 'empty' || body === null) return null
   for (let { used } = bound; used !== null; used = used.before)
     if (used.kept?.value === null) return waiting(used.name, used.kept.line + 1, body)
   if (statement.type === 'function') return functionValue(statement, bound, body, run)
-  const context = Context.ofLine(run, run, run, watch)
+  const context = Context.ofLine(run, run, run)
   const value = evaluate(body, context)
   if (statement.type !== 'check' || right === null || value.kind === 'failure') return value
   return checkValue(statement, value, body, right, bound.within, context)

@@ -13,6 +13,7 @@ import {
   power, radical, realPart, squared, sum, times, valued, whole,
 } from './terms' // prettier-ignore
 import { unbracketed } from './seen'
+import { alike } from './work'
 import type { Done, Progress } from './work'
 
 /** Complex numbers in rectangular and in polar form. */
@@ -21,11 +22,9 @@ const value = (v: Value | Failure) => valued(numberOr(v))
 const product = (a: NumberValue, b: NumberValue) => value(A.multiply(a, b))
 
 /** Both parts of a term in one row: `a + jb`, a part that is 0 left out. */
-function parts(re: Node | null, im: Node | null, sign: '+' | '-' = '+'): Node {
+function parts(re: Node | null, im: Node | null): Node {
   if (!im) return re ?? whole(0)
-  const turned = imaginary(im)
-  if (!re) return sign === '-' ? minus(turned) : turned
-  return sum(re, turned, sign)
+  return re ? sum(re, imaginary(im)) : imaginary(im)
 }
 
 /** Terms with their signs as one sum; `null` where there is none. */
@@ -89,8 +88,7 @@ function polarParts(p: Progress, k: number): { readonly size: Node; readonly ang
   // As they are written, where they are.
   const written = unbracketed(done.node)
   if (written.type === 'polar' && done.value.kind === 'number' && written.angle.type !== 'literal') return { size: written.magnitude, angle: written.angle.type === 'sign' ? grouped(written.angle) : written.angle } // prettier-ignore
-  if (done.form !== 'polar' && isComplex(z))
-    p.replace(k, { node: valued(done.value, 'polar'), value: done.value, form: 'polar' }, 'rectangular-to-polar')
+  if (done.form !== 'polar' && isComplex(z)) p.inPolar(k, 'rectangular-to-polar')
   return { size: valued(numberOr(A.magnitude(z))), angle: valued(argumentOf(z)) }
 }
 
@@ -115,16 +113,15 @@ export function complexProduct(p: Progress): Done | null {
     p.move('scale-parts', p.inUnit(made))
     return p.done('products-worked-out')
   }
-  expandProduct(p, [a, b], [c, d], (node) => p.inUnit(node))
+  expandProduct(p, [a, b], [c, d])
   return p.done('parts-worked-out')
 } // prettier-ignore
 
-/** The four products, those with a zero left out; `around` puts them into their place. */
+/** The four products, those with a zero left out. */
 function expandProduct(
   p: Progress,
   [a, b]: readonly [NumberValue, NumberValue],
   [c, d]: readonly [NumberValue, NumberValue],
-  around: (node: Node) => Node,
 ): void {
   const some = (u: NumberValue, v: NumberValue): boolean => !isZero(u) && !isZero(v)
   const row = (of: (u: NumberValue, v: NumberValue) => Node): Node =>
@@ -142,8 +139,8 @@ function expandProduct(
         ]),
       ),
     )
-  p.move('product-rectangular', around(row((u, v) => times(valued(u), valued(v)))))
-  p.move('products-worked-out', around(row(product)))
+  p.move('product-rectangular', p.inUnit(row((u, v) => times(valued(u), valued(v)))))
+  p.move('products-worked-out', p.inUnit(row(product)))
 }
 
 /** (a + jb)/(c + jd). */
@@ -318,7 +315,7 @@ function deMoivre(p: Progress, z: NumberValue, exponent: Q.Rational): Done | nul
   const { value: result } = p
   const size = numberOr(A.magnitude(z))
   const angle = argumentOf(z)
-  if (was !== 'polar' && isComplex(z)) p.replace(0, { node: valued(p.operand(0).value, 'polar'), value: p.operand(0).value, form: 'polar' }, 'to-polar-for-power') // prettier-ignore
+  if (was !== 'polar' && isComplex(z)) p.inPolar(0, 'to-polar-for-power')
   const root = exponent.n === 1 && exponent.d !== 1
   const rule = root ? 'de-moivre-root' : 'de-moivre'
   if (Math.abs(Q.toNumber(exponent) * Math.log10(size.re)) > 150) return p.done(rule)
@@ -348,7 +345,7 @@ export function complexRoot(p: Progress, order: number): Done | null {
   }
   const was = p.operand(0).form
   const size = numberOr(A.magnitude(z))
-  if (was !== 'polar' && isComplex(z)) p.replace(0, { node: valued(p.operand(0).value, 'polar'), value: p.operand(0).value, form: 'polar' }, 'to-polar-for-power') // prettier-ignore
+  if (was !== 'polar' && isComplex(z)) p.inPolar(0, 'to-polar-for-power')
   const rootOf = order === 2 ? radical(valued(size)) : call('root', valued(size), whole(order))
   if (!p.hasUnits) p.move('de-moivre-root', polar(rootOf, grouped(over(valued(argumentOf(z)), whole(order)))))
   if (was === 'polar') return p.done('de-moivre-root', 'polar')
@@ -383,7 +380,7 @@ export function allRoots(p: Progress): Done | null {
   const [z, n] = [p.number(0), p.number(1)]
   const { value: result } = p
   if (!z || !n || result.kind !== 'vector' || isZero(z) || n.re > 12 || p.hasUnits) return p.done('all-roots', 'polar')
-  if (isComplex(z) && p.operand(0).form !== 'polar') p.replace(0, { node: valued(p.operand(0).value, 'polar'), value: p.operand(0).value, form: 'polar' }, 'to-polar-for-power') // prettier-ignore
+  if (isComplex(z) && p.operand(0).form !== 'polar') p.inPolar(0, 'to-polar-for-power')
   const size = call('root', valued(numberOr(A.magnitude(z))), whole(n.re))
   const angle = valued(argumentOf(z))
   const turn = (k: number): Node => {
@@ -391,14 +388,8 @@ export function allRoots(p: Progress): Done | null {
     return grouped(over(k === 0 ? angle : grouped(sum(angle, valued(more))), whole(n.re)))
   }
   const entries = result.items.map((_, k) => polar(size, turn(k)))
-  const order = entries.map((node) => p.work.tools.see(node).value)
-  const matches = order.every((v, k) => near(v, result.items[k]))
-  if (matches) p.move('all-roots', column(entries))
+  if (alike(p.work.tools.see(column(entries)).value, result)) p.move('all-roots', column(entries))
   return p.done('all-roots', 'polar')
-}
-
-function near(a: Value | Failure, b: Value | undefined): boolean {
-  return a.kind === 'number' && b?.kind === 'number' && Math.hypot(a.re - b.re, a.im - b.im) <= 1e-9 * Math.hypot(b.re, b.im) // prettier-ignore
 }
 
 /** conj(z), z^*. */

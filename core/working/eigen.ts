@@ -8,8 +8,8 @@ import { integer } from '../values/make'
 import { asMatrix } from '../values/matrices'
 import { bare } from '../values/quantity'
 import type { MatrixValue, NumberValue, Value } from '../values/types'
-import { eliminated, entryAt } from './elimination'
-import { ROW_RULES, rowsOf, TAKEN } from './matrices'
+import { eliminated, entryAt, freeColumns } from './elimination'
+import { rowsOf, tellElimination } from './matrices'
 import { rationalRoot, rootSteps } from './polynomials'
 import { equation, isZero, negated, numberOr, valued, whole } from './terms'
 import type { Done, Progress } from './work'
@@ -121,13 +121,8 @@ function nullSteps(p: Progress, m: MatrixValue, value: NumberValue): void {
   const rows = rowsOf(m).map((row, r) => row.map((z, c) => (r === c ? numberOr(A.subtract(z, value)) : z)))
   const says = `λ = ${formatNumber(value, p.conventions)}`
   p.rows('eigenvector-of', rows, m.cols, null, says)
-  const stages = eliminated(rows, m.cols, true, SINGULAR)
-  for (const { rows: next, change, taken } of stages)
-    p.rows(ROW_RULES[change.type], next, m.cols, change, taken ? TAKEN : null)
-  const now = stages.at(-1)?.rows ?? rows
-  const leads = now.map((row) => row.findIndex((z) => !isZero(z)))
-  const free = Array.from({ length: m.cols }, (_, c) => c + 1).filter((c) => !leads.includes(c - 1))
-  p.rows('nullspace', now, m.cols, null, `Free: component ${free.join(', ')}.`)
+  const now = tellElimination(p, rows, eliminated(rows, m.cols, true, SINGULAR), m.cols)
+  p.rows('nullspace', now, m.cols, null, `Free: component ${freeColumns(now, m.cols).join(', ')}.`)
 }
 
 /** A rounded A − λE is singular within this share of its largest entry. */

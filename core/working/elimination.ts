@@ -105,3 +105,9 @@ export function leadingColumns(rows: Entries, columns: number): readonly (number
     return at < 0 ? null : at
   })
 }
+
+/** The columns, counted from 1, in which no row leads: the unknowns that are free. */
+export function freeColumns(rows: Entries, columns: number): readonly number[] {
+  const leads = leadingColumns(rows, columns)
+  return Array.from({ length: columns }, (_, c) => c + 1).filter((c) => !leads.includes(c - 1))
+}

@@ -4,7 +4,7 @@ import { integer } from '../values/make'
 import { asMatrix, itemAt, matrixOf } from '../values/matrices'
 import { bare } from '../values/quantity'
 import type { MatrixValue, NumberValue, Value } from '../values/types'
-import { eliminated, entryAt, leadingColumns } from './elimination'
+import { eliminated, entryAt, freeColumns, leadingColumns } from './elimination'
 import type { Entries, Stage } from './elimination'
 import type { Rule } from './rules'
 import { call, column, difference, equation, grouped, isZero, joined, minus, negated, numberOr, over, sum, times, valued, whole } from './terms' // prettier-ignore
@@ -24,16 +24,17 @@ export function rowsOf(m: MatrixValue): Entries {
 
 const matrixIn = (p: Progress, k: number): MatrixValue | null => asMatrix(bare(p.operand(k).value))
 
-export const ROW_RULES: { readonly [K in Stage['change']['type']]: Rule } = {
+const ROW_RULES: { readonly [K in Stage['change']['type']]: Rule } = {
   swap: 'row-exchange',
   scale: 'row-scaled',
   add: 'row-added',
 }
-export const TAKEN = 'What is within rounding of 0 is taken for 0.'
+const TAKEN = 'What is within rounding of 0 is taken for 0.'
 
-/** Tells an elimination, one operation after another. */
-function tell(p: Progress, stages: readonly Stage[], left: number): void {
+/** Tells an elimination, one operation after another; the rows at its end. */
+export function tellElimination(p: Progress, start: Entries, stages: readonly Stage[], left: number): Entries {
   for (const { rows, change, taken } of stages) p.rows(ROW_RULES[change.type], rows, left, change, taken ? TAKEN : null)
+  return stages.at(-1)?.rows ?? start
 }
 
 /** det A. */
@@ -98,8 +99,7 @@ function byElimination(p: Progress, m: MatrixValue): Done | null {
   const stages = eliminated(start, m.cols, false)
   const swaps = stages.filter((s) => s.change.type === 'swap').length
   if (stages.length > 0) p.aside('determinant-elimination', { kind: 'rows', rows: start, left: m.cols, operation: null }, '=')
-  tell(p, stages, m.cols)
-  const last = stages.at(-1)?.rows ?? start
+  const last = tellElimination(p, start, stages, m.cols)
   const diagonal = last.map((row, k) => row[k] ?? integer(0))
   const product = joined(diagonal.map((z) => valued(z)), '*', whole(1))
   const said = swaps === 0 ? 'No rows were exchanged.' : `Rows were exchanged ${swaps === 1 ? 'once' : `${swaps} times`}.`
@@ -137,9 +137,7 @@ function inverseOfTwo(p: Progress, m: MatrixValue): Done | null {
 /** A system, or several at once, by elimination on the augmented matrix. */
 function solved(p: Progress, start: Entries, left: number, first: Rule, last: Rule): Done | null {
   p.rows(first, start, left, null)
-  const stages = eliminated(start, left, true)
-  tell(p, stages, left)
-  const end = stages.at(-1)?.rows ?? start
+  const end = tellElimination(p, start, eliminated(start, left, true), left)
   const singular = leadingColumns(end, left).filter((c) => c !== null).length < left
   if (singular) {
     const contradicts = end.some((row) => row.slice(0, left).every(isZero) && row.slice(left).some((z) => !isZero(z)))
@@ -170,14 +168,18 @@ function byCramer(p: Progress, a: MatrixValue, right: readonly NumberValue[]): D
   return p.rewrite('cramer', column(terms))
 } // prettier-ignore
 
+/** A matrix as it is, and its reduction; the rows at the end. */
+function reducedRows(p: Progress, m: MatrixValue, full: boolean): Entries {
+  const start = rowsOf(m)
+  p.rows('reduce-rows', start, m.cols, null)
+  return tellElimination(p, start, eliminated(start, m.cols, full), m.cols)
+}
+
 /** rref(A), ref(A), rank(A). */
 export function reduced(p: Progress, what: 'rref' | 'ref' | 'rank'): Done | null {
   const m = matrixIn(p, 0)
   if (!m || m.rows > SIDE_MOST || m.cols > SIDE_MOST + 2) return p.done('reduce-rows')
-  const stages = eliminated(rowsOf(m), m.cols, what === 'rref')
-  p.rows('reduce-rows', rowsOf(m), m.cols, null)
-  tell(p, stages, m.cols)
-  const end = stages.at(-1)?.rows ?? rowsOf(m)
+  const end = reducedRows(p, m, what === 'rref')
   if (what !== 'rank') return p.done('read-off')
   const rank = leadingColumns(end, m.cols).filter((c) => c !== null).length
   return p.done('rank-counted', undefined, { says: `${rank} ${rank === 1 ? 'row has' : 'rows have'} a leading entry.` })
@@ -187,12 +189,7 @@ export function reduced(p: Progress, what: 'rref' | 'ref' | 'rank'): Done | null
 export function nullspace(p: Progress): Done | null {
   const m = matrixIn(p, 0)
   if (!m || m.rows > SIDE_MOST || m.cols > SIDE_MOST) return p.done('nullspace')
-  p.rows('reduce-rows', rowsOf(m), m.cols, null)
-  const stages = eliminated(rowsOf(m), m.cols, true)
-  tell(p, stages, m.cols)
-  const end = stages.at(-1)?.rows ?? rowsOf(m)
-  const leads = leadingColumns(end, m.cols)
-  const free = Array.from({ length: m.cols }, (_, c) => c + 1).filter((c) => !leads.includes(c - 1))
+  const free = freeColumns(reducedRows(p, m, true), m.cols)
   const says = free.length === 0 ? 'No unknown is free: only 0 is sent to 0.' : `Free: unknown ${free.join(', ')}.`
   return p.done('nullspace', undefined, { says })
 }

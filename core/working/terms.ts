@@ -4,7 +4,7 @@ import * as G from '../numbers/gaussian'
 import { coherentUnit } from '../units/named'
 import type { Measure } from '../units/measure'
 import * as A from '../values/arithmetic'
-import { complexNumber, exactNumber, exactReal, integer, multipleOfPi, real } from '../values/make'
+import { exactNumber, exactReal, integer, multipleOfPi, real } from '../values/make'
 import type { NumberValue, Value } from '../values/types'
 
 /** Terms that no line has: what stands in a working. They have no place in a text. */
@@ -62,12 +62,6 @@ export function imaginaryPart(z: NumberValue): NumberValue {
 export const negated = (z: NumberValue): NumberValue => A.negate(z)
 export const isZero = (z: NumberValue): boolean => z.re === 0 && z.im === 0
 export const isNegative = (z: NumberValue): boolean => z.im === 0 && z.re < 0
-
-/** a + jb of values that are known to be finite. */
-export function fromParts(re: NumberValue, im: NumberValue): NumberValue {
-  if (re.exact && im.exact) return exactNumber(G.gaussian(re.exact.re, im.exact.re), true)
-  return complexNumber({ re: re.re, im: im.re })
-}
 
 /** The number that a result is; a number that is not one is undefined. */
 export function numberOr(value: Value | { readonly kind: 'failure' }): NumberValue {

@@ -48,9 +48,8 @@ export interface StepView {
   readonly relation: Relation
   readonly depth: 'hand' | 'all'
   readonly operation: number
-  /** LaTeX: the line as it stood, with the term that is dealt with; what came in its place; the line then. */
+  /** LaTeX: the line as it stood, with the term that is dealt with, and the line then. */
   readonly before: string
-  readonly made: string
   readonly then: string
   readonly entries: readonly EntryView[]
   /** A matrix that can be reduced by hand from here, and how many of its columns are right sides. */
@@ -70,7 +69,6 @@ const SAID: { readonly [W in NoWorking]: string } = {
   unknown: 'From this line on a name is an unknown: there is nothing to work out.',
   remark: 'There is nothing to work out in this line.',
   unread: 'The line cannot be read yet: its message says why.',
-  written: 'The value stands as it is written.',
 }
 
 export const noWorkingSaid = (why: NoWorking): string => SAID[why]
@@ -143,7 +141,6 @@ class StepWriter {
       depth,
       operation,
       before: this.term(before, dealt === before ? undefined : dealt),
-      made: this.standing(made),
       then: this.standing(then),
       entries: entries.map(({ row, col, term, value }) => ({ row, col, latex: `${this.term(term)} = ${this.term(valued(value))}` })), // prettier-ignore
       bench: made.kind === 'rows' && made.operation === null ? benchOf(made) : null,

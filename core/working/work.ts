@@ -258,11 +258,10 @@ function isReal(node: Node): boolean {
 function isImaginary(node: Node): boolean {
   const inner = unbracketed(node)
   if (inner.type === 'literal') return inner.letter !== 'none'
-  if (inner.type === 'constant') return inner.name === 'imaginary'
+  if (isLetter(inner)) return true
   if (inner.type !== 'product' || inner.sign === '/' || inner.sign === 'mod') return false
   const [left, right] = [unbracketed(inner.left), unbracketed(inner.right)]
-  const letter = (n: Node): boolean => n.type === 'constant' && n.name === 'imaginary'
-  return (letter(left) && right.type === 'literal' && isReal(right)) || (letter(right) && left.type === 'literal' && isReal(left)) // prettier-ignore
+  return (isLetter(left) && right.type === 'literal' && isReal(right)) || (isLetter(right) && left.type === 'literal' && isReal(left)) // prettier-ignore
 }
 
 /** `3 + 4j`, as it is written. */
@@ -495,6 +494,12 @@ export class Progress {
     children[k] = done.node
     this.operands[k] = done
     this.now = withChildren(this.node, children)
+  }
+
+  /** An operand comes into polar form. */
+  inPolar(k: number, rule: Rule): void {
+    const { value } = this.operand(k)
+    this.replace(k, { node: valued(value, 'polar'), value, form: 'polar' }, rule)
   }
 
   /** A bare number is read as an angle: a step only where the angle is written otherwise. */

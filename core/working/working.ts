@@ -60,7 +60,7 @@ export interface Working {
 }
 
 /** Why a line has no working. */
-export type NoWorking = 'function' | 'unknown' | 'remark' | 'unread' | 'written'
+export type NoWorking = 'function' | 'unknown' | 'remark' | 'unread'
 
 /** The working of a line of a folio; why there is none. */
 export function workingOf(evaluator: FolioEvaluator, id: string, options: WorkingOptions): Working | NoWorking {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiAlertOutline, mdiCheck, mdiClose, mdiHelp } from '@mdi/js'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import type { Chain, Link, LinkState } from '#core/working/chain'
 import { useDeskStore } from '~/stores/desk'
 import { useResultsStore } from '~/stores/results'
@@ -47,7 +47,6 @@ const verdict = computed(() => {
   if (found.broken === null) return found.links.some((l) => l.state === 'loose') ? 'Every link holds, one of them loosely.' : 'Every link holds.' // prettier-ignore
   return `Link ${found.broken + 1} breaks.`
 })
-const open = ref(true)
 const EXAMPLE = 'Z = (3 + 4j)*(1 - 2j)\n= 3 - 6j + 4j + 8\n= 11 - 2j'
 </script>
 
@@ -70,7 +69,7 @@ const EXAMPLE = 'Z = (3 + 4j)*(1 - 2j)\n= 3 - 6j + 4j + 8\n= 11 - 2j'
       this line; equations in an unknown are compared by their solutions.
     </p>
     <p class="verdict" role="status" :class="{ bad: chain?.broken !== null && chain !== null }">{{ verdict }}</p>
-    <ol v-if="chain && open" class="sides" aria-label="Links of my working">
+    <ol v-if="chain" class="sides" aria-label="Links of my working">
       <li v-for="(side, k) in chain.sides" :key="k">
         <div
           v-if="k > 0 && chain.links[k - 1]"
