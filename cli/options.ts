@@ -1,5 +1,7 @@
 import { DIGITS_MAX, DIGITS_MIN } from '#core/format/conventions'
 import type { Conventions } from '#core/format/conventions'
+import { WORKING_DEPTHS } from '#core/working/write'
+import type { WorkingDepth } from '#core/working/write'
 
 /** How `reckon` is called. */
 
@@ -21,15 +23,12 @@ export const FORMATS = [
 ] as const
 export type Format = (typeof FORMATS)[number]
 
-const DEPTHS = ['short', 'hand', 'all'] as const
-export type Depth = (typeof DEPTHS)[number]
-
 export interface Options {
   readonly json: boolean
   readonly to: Format | null
   readonly name: string | null
   /** How deep the steps of each line go; `null` where none are asked for. */
-  readonly working: Depth | null
+  readonly working: WorkingDepth | null
   readonly overrides: Partial<Conventions>
   readonly file: string | null
 }
@@ -42,7 +41,7 @@ export function readOptions(args: readonly string[]): Options {
   let to: Format | null = null
   let name: string | null = null
   let file: string | null = null
-  let working: Depth | null = null
+  let working: WorkingDepth | null = null
   const overrides: { angle?: Conventions['angle']; letter?: Conventions['letter']; digits?: number } = {}
   for (let k = 0; k < args.length; k += 1) {
     const arg = args[k] ?? ''
@@ -58,9 +57,9 @@ export function readOptions(args: readonly string[]): Options {
     else if (flag === '--working') {
       // The depth may be left out: what stands behind it is then something else.
       const told = inline ?? args[k + 1]
-      const depth = DEPTHS.find((d) => d === told)
+      const depth = WORKING_DEPTHS.find((d) => d === told)
       if (inline !== undefined && depth === undefined)
-        throw new UsageError(`--working takes ${DEPTHS.join(' or ')}, not ${inline}`)
+        throw new UsageError(`--working takes ${WORKING_DEPTHS.join(' or ')}, not ${inline}`)
       if (inline === undefined && depth !== undefined) k += 1
       working = depth ?? 'hand'
     } else if (flag === '--to') to = oneOf<Format>(flag, value(), FORMATS)

@@ -24,6 +24,9 @@ function definition(theme: Theme, dark: boolean): ThemeDefinition {
   }
 }
 
+/** Whatever is typed or chosen in. */
+const FIELD = { variant: 'outlined', density: 'compact', hideDetails: 'auto', rounded: 'sm', color: 'primary' } as const
+
 export default defineNuxtPlugin((nuxtApp) => {
   markOverlays()
   const vuetify = createVuetify({
@@ -39,24 +42,10 @@ export default defineNuxtPlugin((nuxtApp) => {
       VDialog: { transition: 'fade-transition', maxWidth: 460 },
       VTooltip: { openDelay: 350, location: 'bottom' },
       VBtn: { variant: 'outlined', ripple: false, color: undefined },
-      VTextField: {
-        persistentPlaceholder: true,
-        variant: 'outlined',
-        density: 'compact',
-        hideDetails: 'auto',
-        rounded: 'sm',
-        color: 'primary',
-      },
-      VTextarea: {
-        persistentPlaceholder: true,
-        variant: 'outlined',
-        density: 'compact',
-        hideDetails: 'auto',
-        rounded: 'sm',
-        color: 'primary',
-      },
-      VCombobox: { variant: 'outlined', density: 'compact', hideDetails: 'auto', rounded: 'sm', color: 'primary' },
-      VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto', rounded: 'sm', color: 'primary' },
+      VTextField: { ...FIELD, persistentPlaceholder: true },
+      VTextarea: { ...FIELD, persistentPlaceholder: true },
+      VCombobox: FIELD,
+      VSelect: FIELD,
       VCheckbox: { density: 'compact', hideDetails: 'auto', color: 'primary', ripple: false },
       VRadioGroup: { density: 'compact', hideDetails: 'auto', color: 'primary' },
       VRadio: { ripple: false },

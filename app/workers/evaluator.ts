@@ -94,7 +94,7 @@ export interface WorkingAsked {
   readonly point?: number
   readonly ways: readonly (readonly [number, string])[]
   /** How many steps are told at first, where not all of them are. */
-  readonly most?: number
+  readonly most?: number | undefined
 }
 
 /** Longest time for a line of an example, in milliseconds. */
@@ -285,12 +285,11 @@ export class EvaluatorService {
     const { conventions } = this
     if (!conventions) return noWorkingSaid('remark')
     const at = point ?? this.watched.along?.index ?? 0
-    const found = workingOf(this.evaluator, id, { conventions, ways: new Map(ways), point: at })
-    return typeof found === 'string' ? noWorkingSaid(found) : workingView(found, conventions, most)
+    return worked(this.evaluator, id, conventions, { ways, point: at, most })
   }
 
   /** The working of lines that stand by themselves: an example of the handbook. */
-  workingOfExample({ before, entry, enclosed }: Example, { ways }: WorkingAsked): WorkingView | string {
+  workingOfExample({ before, entry, enclosed }: Example, asked: WorkingAsked): WorkingView | string {
     const conventions = this.conventions ?? DEFAULT_CONVENTIONS
     const evaluator = new FolioEvaluator()
     evaluator.setSettings({ ...conventions, timeLimit: EXAMPLE_LIMIT })
@@ -298,8 +297,7 @@ export class EvaluatorService {
     const lines = [...(before ?? []), entry].map((source, k) => ({ id: String(k), source }))
     evaluator.setLines(lines)
     evaluator.update()
-    const found = workingOf(evaluator, String(lines.length - 1), { conventions, ways: new Map(ways) })
-    return typeof found === 'string' ? noWorkingSaid(found) : workingView(found, conventions)
+    return worked(evaluator, String(lines.length - 1), conventions, asked)
   }
 
   /** A student's own working, checked in the place of a line. */
@@ -445,4 +443,15 @@ export class EvaluatorService {
     })
     return linksOf(parts)
   }
+}
+
+function worked(
+  evaluator: FolioEvaluator,
+  id: string,
+  conventions: Conventions,
+  asked: WorkingAsked,
+): WorkingView | string {
+  const { ways, point = 0, most } = asked
+  const found = workingOf(evaluator, id, { conventions, ways: new Map(ways), point })
+  return typeof found === 'string' ? noWorkingSaid(found) : workingView(found, conventions, most)
 }

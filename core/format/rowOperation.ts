@@ -1,7 +1,6 @@
 import type { RowOperation } from '../linear/reduction'
 import * as G from '../numbers/gaussian'
 import type { Gaussian } from '../numbers/gaussian'
-import * as Q from '../numbers/rational'
 import { fractionText } from './full'
 
 /** A row by its number, as equations are numbered: R1 and R2 are resistors here. */
@@ -9,29 +8,28 @@ const row = (index: number): string => `(${index + 1})`
 
 /** A row operation in print: `(2) → (2) − 3·(1)`, `(1) ↔ (3)`, `(2) → 1/2·(2)`. */
 export function rowOperationText(operation: RowOperation, letter: 'i' | 'j'): string {
+  return rowOperationWith(operation, (z) => fractionText(z, letter))
+}
+
+/** The same with factors of any sort, as `number` writes them. */
+export function rowOperationWith<Factor>(operation: RowOperation<Factor>, number: (factor: Factor) => string): string {
   switch (operation.type) {
     case 'swap':
       return `${row(operation.a)} ↔ ${row(operation.b)}`
     case 'scale':
-      return `${row(operation.row)} → ${factor(operation.factor, letter)}${row(operation.row)}`
+      return `${row(operation.row)} → ${factor(number(operation.factor))}${row(operation.row)}`
     case 'add': {
       const changed = row(operation.row)
-      const negative = isNegative(operation.factor)
-      const size = negative ? G.negate(operation.factor) : operation.factor
-      const times = G.equals(size, G.ONE) ? '' : factor(size, letter)
-      return `${changed} → ${changed} ${negative ? '−' : '+'} ${times}${row(operation.from)}`
+      const text = number(operation.factor)
+      const negative = text.startsWith('-') && !text.includes(' ')
+      const size = negative ? text.slice(1) : text
+      return `${changed} → ${changed} ${negative ? '−' : '+'} ${size === '1' ? '' : factor(size)}${row(operation.from)}`
     }
   }
 }
 
-function isNegative(z: Gaussian): boolean {
-  return G.isReal(z) ? Q.sign(z.re) < 0 : Q.isZero(z.re) && Q.sign(z.im) < 0
-}
-
-function factor(z: Gaussian, letter: string): string {
-  const text = fractionText(z, letter).replace(/-/g, '−')
-  return / [+−] /.test(text) ? `(${text})·` : `${text}·`
-}
+const factor = (text: string): string =>
+  / [+-] /.test(text) ? `(${text.replace(/-/g, '−')})·` : `${text.replace(/-/g, '−')}·`
 
 /** A row as it is typed, `r2`, or as it is written, `(2)`: two groups, of which one has the number. */
 const ROW = String.raw`(?:R ?(\d+)|\( ?(\d+) ?\))`

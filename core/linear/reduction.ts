@@ -3,13 +3,13 @@ import type { Gaussian } from '../numbers/gaussian'
 import type { ExactMatrix } from './exact'
 
 /** Reducing a matrix by row operations, one step after another, exactly. Rows count from 0. */
-export type RowOperation =
+export type RowOperation<Factor = Gaussian> =
   /** R_a ↔ R_b */
   | { readonly type: 'swap'; readonly a: number; readonly b: number }
   /** R_row → factor·R_row, with a factor other than 0 */
-  | { readonly type: 'scale'; readonly row: number; readonly factor: Gaussian }
+  | { readonly type: 'scale'; readonly row: number; readonly factor: Factor }
   /** R_row → R_row + factor·R_from */
-  | { readonly type: 'add'; readonly row: number; readonly from: number; readonly factor: Gaussian }
+  | { readonly type: 'add'; readonly row: number; readonly from: number; readonly factor: Factor }
 
 export function entryOf(m: ExactMatrix, r: number, c: number): Gaussian {
   return m.entries[r * m.cols + c] ?? G.ZERO

@@ -1,3 +1,4 @@
+import type { RowOperation } from '../linear/reduction'
 import type { Node } from '../notation/tree'
 import type { NumberValue } from '../values/types'
 import type { Rule } from './rules'
@@ -21,11 +22,8 @@ export interface Rows {
   readonly operation: RowChange | null
 }
 
-/** An operation on rows, with any numbers; rows count from 0. */
-export type RowChange =
-  | { readonly type: 'swap'; readonly a: number; readonly b: number }
-  | { readonly type: 'scale'; readonly row: number; readonly factor: NumberValue }
-  | { readonly type: 'add'; readonly row: number; readonly from: number; readonly factor: NumberValue }
+/** An operation on rows, with exact or rounded numbers; rows count from 0. */
+export type RowChange = RowOperation<NumberValue>
 
 /** What stands after a step: the whole line as a term, an equation, or rows. */
 export type Standing = { readonly kind: 'term'; readonly node: Node } | { readonly kind: 'equation'; readonly node: Node } | Rows // prettier-ignore

@@ -1,5 +1,6 @@
 import type { Conventions } from '../format/conventions'
 import { formatNumber } from '../format/number'
+import { rowOperationWith } from '../format/rowOperation'
 import { pmatrixOfRows, termToLatex } from '../notation/latex'
 import type { ReadingStyle } from '../notation/latex'
 import type { ExactMatrix } from '../linear/exact'
@@ -8,7 +9,7 @@ import type { NumberValue } from '../values/types'
 import { ruleWords } from './rules'
 import type { Rule } from './rules'
 import { readingStyle, termShowsWhole, typesetValue } from './shown'
-import type { Relation, RowChange, Rows, Standing, Step } from './step'
+import type { Relation, Rows, Standing, Step } from './step'
 import { valued } from './terms'
 import type { NoWorking, Working } from './working'
 
@@ -130,7 +131,7 @@ class StepWriter {
 
   step(step: Step): StepView {
     const { text, formula } = ruleWords(step.rule)
-    const change = step.made.kind === 'rows' && step.made.operation ? rowChangeText(step.made.operation, (z) => formatNumber(z, { ...this.conventions, exact: 'fraction' })) : null // prettier-ignore
+    const change = step.made.kind === 'rows' && step.made.operation ? rowOperationWith(step.made.operation, (z) => formatNumber(z, { ...this.conventions, exact: 'fraction' })) : null // prettier-ignore
     const { rule, says, relation, depth, operation, before, dealt, made, then, entries, trap } = step
     return {
       rule,
@@ -168,22 +169,3 @@ export function rowsLatex(
   if (left >= cols) return pmatrixOfRows(lines)
   return `\\left(\\begin{array}{${'r'.repeat(left)}|${'r'.repeat(cols - left)}} ${lines.join(' \\\\ ')} \\end{array}\\right)`
 }
-
-/** `(2) → (2) − 3·(1)`. */
-export function rowChangeText(change: RowChange, number: (z: NumberValue) => string): string {
-  const row = (k: number): string => `(${k + 1})`
-  switch (change.type) {
-    case 'swap':
-      return `${row(change.a)} ↔ ${row(change.b)}`
-    case 'scale':
-      return `${row(change.row)} → ${factor(number(change.factor))}${row(change.row)}`
-    case 'add': {
-      const text = number(change.factor)
-      const negative = text.startsWith('-') && !text.includes(' ')
-      const size = negative ? text.slice(1) : text
-      return `${row(change.row)} → ${row(change.row)} ${negative ? '−' : '+'} ${size === '1' ? '' : factor(size)}${row(change.from)}` // prettier-ignore
-    }
-  }
-}
-
-const factor = (text: string): string => (/ [+-] /.test(text) ? `(${text})·` : `${text.replace(/-/g, '−')}·`)

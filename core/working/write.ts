@@ -4,7 +4,8 @@ import type { StepView, WorkingView } from './view'
 /** A working as text that leaves it: steps of the headless contract, LaTeX, and the note under a line. */
 
 /** How deep a working goes: in one line, by hand, or with every intermediate. */
-export type WorkingDepth = 'short' | 'hand' | 'all'
+export const WORKING_DEPTHS = ['short', 'hand', 'all'] as const
+export type WorkingDepth = (typeof WORKING_DEPTHS)[number]
 
 /** A step of the headless contract. */
 export interface WrittenStep {
@@ -39,12 +40,13 @@ function shortSteps(view: WorkingView): readonly WrittenStep[] {
   return [...put, { rule: 'rules-in-order', text: order, relation, latex: withoutMarks(result) }]
 }
 
-const SIGNS: Readonly<Record<StepView['relation'], string>> = { '=': '=', '≈': '\\approx', '⇔': '\\Leftrightarrow', '~': '\\sim' } // prettier-ignore
+/** The signs of relations as LaTeX. */
+export const RELATION_LATEX: Readonly<Record<StepView['relation'], string>> = { '=': '=', '≈': '\\approx', '⇔': '\\Leftrightarrow', '~': '\\sim' } // prettier-ignore
 
 /** The working as LaTeX: one chain, each line with its rule beside it. */
 export function workingLatex(view: WorkingView, depth: WorkingDepth, name: string | null): string {
   const head = `${name === null ? '' : `${name} = `}${withoutMarks(view.letters)}`
-  const lines = writtenSteps(view, depth).map(({ relation, latex, text }) => `&${SIGNS[relation]} ${latex} && \\text{${plainText(text)}}`) // prettier-ignore
+  const lines = writtenSteps(view, depth).map(({ relation, latex, text }) => `&${RELATION_LATEX[relation]} ${latex} && \\text{${plainText(text)}}`) // prettier-ignore
   return `\\begin{aligned}\n${[`${head} `, ...lines].join(' \\\\\n')}\n\\end{aligned}`
 }
 
@@ -57,6 +59,6 @@ function plainText(text: string): string {
 export function workingNote(view: WorkingView, depth: WorkingDepth, name: string | null): string {
   const head = name === null ? 'Working:' : `Working of $${name}$:`
   const start = `$${withoutMarks(view.letters)}$`
-  const lines = writtenSteps(view, depth).map(({ text, relation, latex }, k) => `${k + 1}. ${text} $${SIGNS[relation]} ${latex}$`) // prettier-ignore
+  const lines = writtenSteps(view, depth).map(({ text, relation, latex }, k) => `${k + 1}. ${text} $${RELATION_LATEX[relation]} ${latex}$`) // prettier-ignore
   return [head, '', start, '', ...lines].join('\n')
 }

@@ -2,7 +2,7 @@
 import { mdiArrowLeft, mdiContentCopy, mdiTextBoxPlusOutline } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
 import { nameToLatex } from '#core/notation/latex'
-import { workingLatex, workingNote } from '#core/working/write'
+import { RELATION_LATEX, workingLatex, workingNote } from '#core/working/write'
 import type { WorkingDepth } from '#core/working/write'
 import type { Choice } from '~/components/conventions/ChoiceGroup.vue'
 import { useWorking } from '~/composables/working'
@@ -115,11 +115,11 @@ function backToHandbook(): void {
         <div v-if="short" class="short">
           <div class="math-line"><SpokenMath :latex="view.letters" /></div>
           <div v-if="view.figures !== view.letters" class="math-line">
-            <SpokenMath :latex="`${view.putIn === '=' ? '=' : '\\approx'}\\; ${view.figures}`" />
+            <SpokenMath :latex="`${RELATION_LATEX[view.putIn]}\\; ${view.figures}`" />
           </div>
           <p class="order">{{ view.order }}</p>
           <div v-if="view.result" class="math-line">
-            <SpokenMath :latex="`${view.relation === '=' ? '=' : '\\approx'}\\; ${view.result}`" />
+            <SpokenMath :latex="`${RELATION_LATEX[view.relation]}\\; ${view.result}`" />
           </div>
         </div>
         <p v-else-if="list.length === 0" class="quiet">The value stands as it is written: there is no step to show.</p>

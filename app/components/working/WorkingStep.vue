@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { ChoiceView, EntryView, StepView } from '#core/working/view'
+import { RELATION_LATEX } from '#core/working/write'
 import { useDeskStore } from '~/stores/desk'
 
 /** One step: the rule, what stood with the term that is dealt with, and what stands then. */
@@ -15,8 +16,7 @@ const props = defineProps<{
 const emit = defineEmits<{ open: []; choose: [way: string] }>()
 const desk = useDeskStore()
 
-const SIGNS: Readonly<Record<StepView['relation'], string>> = { '=': '=', '≈': '\\approx', '⇔': '\\Leftrightarrow', '~': '\\sim' } // prettier-ignore
-const then = computed(() => `${SIGNS[props.step.relation]}\\; ${props.step.then}`)
+const then = computed(() => `${RELATION_LATEX[props.step.relation]}\\; ${props.step.then}`)
 
 /** The entry of a product whose way is shown. */
 const chosen = ref(0)
