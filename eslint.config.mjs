@@ -50,6 +50,7 @@ const LAYERS = [
   'functions',
   'sentences',
   'handbook',
+  'equations',
   'advice',
   'evaluate',
   'working',

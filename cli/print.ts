@@ -1,7 +1,9 @@
+import { namesIn } from '#core/equations/names'
 import type { FolioEvaluator } from '#core/evaluate/folio'
 import type { LineResult } from '#core/evaluate/lineResult'
 import { definedName } from '#core/notation/references'
 import type { Conventions } from '#core/format/conventions'
+import { solvedWords } from '#core/format/solvedWords'
 import { copyText, valueFields, valueText } from '#core/kinds/kinds'
 import { showProblem } from '#core/views/lineView'
 import type { ShownProblem } from '#core/views/lineView'
@@ -24,8 +26,15 @@ export function jsonLine(result: LineResult, number: number, conventions: Conven
   const head = { line: number, source: parsed.source, name: definedName(parsed) }
   if (evaluated.problem)
     return { ...head, kind: 'error', hints, error: jsonProblem(showProblem(evaluated.problem)), ...steps }
-  const fields = evaluated.value ? valueFields(evaluated.value, conventions) : { kind: 'remark' }
+  const fields = evaluated.value ? valueFields(evaluated.value, conventions) : withoutValue(result)
   return { ...head, ...fields, hints, error: null, ...steps }
+}
+
+/** The kind of a line that has no value. */
+function withoutValue({ parsed: { statement }, evaluated: { open } }: LineResult): object {
+  if (open?.kind !== 'equation') return { kind: statement.type === 'sought' ? 'sought' : 'remark' }
+  const { left, right } = open.equation
+  return { kind: 'equation', unknowns: [...new Set([...namesIn(left), ...namesIn(right)])] }
 }
 
 /** The steps of a line, down to a depth. */
@@ -47,6 +56,8 @@ export function jsonValue(name: string, value: Value, number: number, convention
 export function textLine({ evaluated, parsed }: LineResult, conventions: Conventions): string {
   if (evaluated.problem) return `error: ${showProblem(evaluated.problem).message}`
   const { value } = evaluated
+  if (value?.kind === 'parts' && value.solved)
+    return `${solvedWords(value.solved, value.parts)}: ${textValue(value, conventions)}`
   if (!value) return parsed.remark === null ? '' : `# ${parsed.remark}`
   return textValue(value, conventions)
 }

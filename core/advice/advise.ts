@@ -174,7 +174,9 @@ interface Idea {
 
 /** The line is not finished, or there is nothing wrong with how it is written. */
 const UNTOLD: ReadonlySet<Code> = new Set<Code>([
-  'unfinished', 'postponed', 'enclosure-loading', 'waits-for', 'too-long', 'no-room', 'stopped', 'too-large',
+  'unfinished', 'postponed', 'enclosure-loading', 'waits-for', 'too-long', 'no-room', 'stopped', 'too-large', 'not-determined',
+  'equations-wait', 'no-equations', 'sought-unused', 'equations-contradict', 'equations-none', 'equations-few', 'equation-false',
+  'equation-never', 'no-solution', 'no-solution-between', 'no-solution-found', 'periodic-needs-range',
 ]) // prettier-ignore
 
 /** Errors whose own corrections are likelier than any spelling from elsewhere. */

@@ -6,10 +6,12 @@ import type { Parsed } from '../notation/parser'
 import type { AngleUnit } from '../values/convert'
 import type { Failure } from '../values/failure'
 import type { Value } from '../values/types'
+import type { EquationGroup } from '../equations/group'
 import type { Definitions } from './definitions'
 import type { Enclosures } from './enclosures'
 import type { Surroundings } from './line'
 import type { NearNames } from './nearNames'
+import type { OpenGroup } from './openGroup'
 import { withUnknowns } from './scope'
 import type { Scope } from './scope'
 import type { EvaluationSettings } from './settings'
@@ -22,11 +24,14 @@ export interface Standing {
   readonly definitions: Definitions
   readonly nearNames: NearNames
   readonly enclosures: Enclosures
+  /** The group of equations that is open where the line stands. */
+  readonly group: OpenGroup | null
 }
 
 /** A question a line asked about its surroundings, with the answer it got. */
 export interface Question {
-  readonly kind: 'conventions' | 'above' | 'below' | 'anywhere' | 'line' | 'near' | 'near-function' | 'enclosure'
+  readonly kind:
+    'conventions' | 'above' | 'below' | 'anywhere' | 'line' | 'near' | 'near-function' | 'enclosure' | 'group'
   readonly name: string
   readonly answer: number | string | boolean | null
 }
@@ -36,6 +41,8 @@ function answer(kind: Question['kind'], name: string, standing: Standing): Quest
   switch (kind) {
     case 'conventions':
       return JSON.stringify(conventionsOf(standing.settings))
+    case 'group':
+      return standing.group?.stamp() ?? null
     case 'enclosure':
       return standing.enclosures.stampOf(name)
     case 'near':
@@ -136,6 +143,11 @@ export class Asked implements Surroundings {
   enclosure(name: string): Value | Failure {
     this.note('enclosure', name)
     return this.standing.enclosures.valueOf(name)
+  }
+
+  group(): EquationGroup | null {
+    this.note('group', '')
+    return this.standing.group?.told() ?? null
   }
 
   below(name: string): number | null {

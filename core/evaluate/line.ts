@@ -4,6 +4,8 @@ import { bindStatement } from '../notation/bind'
 import { usedNames } from '../notation/names'
 import type { Bound, Names, Used } from '../notation/names'
 import type { Parsed } from '../notation/parser'
+import * as N from '../notation/nodes'
+import type { OpenName } from '../notation/names'
 import { problem, problemAt, write } from '../notation/problem'
 import type { Problem } from '../notation/problem'
 import type { Node, Span, Statement } from '../notation/tree'
@@ -15,7 +17,12 @@ import { dataOf } from '../values/problemData'
 import type { Code, Told } from '../values/problemData'
 import type { Failure } from '../values/failure'
 import type { FunctionValue, NumberValue, Value } from '../values/types'
+import { determine } from '../equations/determine'
+import { alwaysOrNever, equationForm } from '../equations/form'
+import type { Equation, EquationGroup } from '../equations/group'
 import { check } from './check'
+import { closedTerm } from './closed'
+import type { Closing } from './closed'
 import type { Tolerance } from './check'
 import { beforeDeadline, Context, DEPTH_LIMIT, STEP_LIMIT, TIME_LIMIT } from '../operators/context'
 import type { Budget, Notes, Scope, Watch } from '../operators/context'
@@ -32,6 +39,8 @@ import { bare, quantity } from '../values/quantity'
 /** What the evaluation of one line came to. */
 export interface Evaluated {
   readonly bound: Bound
+  /** Set where the value comes only once the equations of its group are solved. */
+  readonly open: OpenLine | null
   readonly value: Value | null
   readonly problem: Problem | null
   readonly hints: readonly Problem[]
@@ -49,8 +58,14 @@ class Outcome implements Evaluated {
     readonly hints: readonly Problem[],
     readonly bare: ReadonlySet<Node>,
     readonly angleUnitUsed: boolean,
+    readonly open: OpenLine | null = null,
   ) {}
 }
+
+/** What a line of a group is to the group: an equation, or what stands under the name that it keeps. */
+export type OpenLine =
+  | { readonly kind: 'equation'; readonly equation: Omit<Equation, 'line'> }
+  | { readonly kind: 'name'; readonly open: OpenName }
 
 /** What a line sees of the lines above it. */
 export interface Surroundings extends Names {
@@ -65,6 +80,8 @@ export interface Surroundings extends Names {
   lineOf?(name: string): number | null
   /** Measured data that is kept with the folio. */
   enclosure?(name: string): Value | Failure
+  /** The equations that stand above, since `sought`. */
+  group?(): EquationGroup | null
 }
 
 /** Binds and evaluates one parsed line. */
@@ -73,7 +90,10 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   const run = new Run(names, bound.used, parsed.source)
   const unread = parsed.problem ?? bound.problem
   if (unread !== null) return failed(bound, unread, run)
-  const worked = onTheClock(run, () => statementValue(parsed.statement, bound, run))
+  const opens = parsed.statement.type === 'determine' ? null : openNames(bound)
+  if (opens !== null || parsed.statement.type === 'equation')
+    return openOutcome(parsed, bound, opens ?? NOTHING_OPEN, run)
+  const worked = onTheClock(run, () => statementValue(parsed.statement, bound, run, parsed.source))
   const value = worked === 'late' ? failure('too-long') : shownAsAsked(worked, parsed.statement)
   if (value !== null && value.kind !== 'number') return otherOutcome(value, parsed, bound, run)
   const edge = value === null || C.isFinite(value) ? null : atTheEdge(value, bound, parsed)
@@ -233,14 +253,117 @@ class Run implements Budget, Clock, Notes, Scope {
     return this.names.enclosure?.(name) ?? failure('no-enclosure', { name, known: '' })
   }
 
+  group(): EquationGroup | null {
+    return this.names.group?.() ?? null
+  }
+
   lookup(name: string): Value | null {
     for (let { used } = this; used !== null; used = used.before) if (used.name === name) return used.kept?.value ?? null
     return this.names.above(name)?.value ?? null
   }
 }
 
-function statementValue(statement: Statement, bound: Bound, run: Run): Value | Failure | null {
+/** The names that a line reads whose values come only with `determine`; `null` where there are none. */
+function openNames(bound: Bound): ReadonlyMap<string, OpenName> | null {
+  let found: Map<string, OpenName> | null = null
+  for (let { used } = bound; used !== null; used = used.before) {
+    if (!used.kept?.open) continue
+    found ??= new Map<string, OpenName>()
+    found.set(used.name, used.kept.open)
+  }
+  return found
+}
+
+const NOTHING_OPEN: ReadonlyMap<string, OpenName> = new Map()
+
+/** A line of a group: its terms are kept for `determine`, which needs nothing else of it. */
+function openOutcome(parsed: Parsed, bound: Bound, opens: ReadonlyMap<string, OpenName>, run: Run): Evaluated {
+  const never = [...opens].find(([, open]) => open.kind === 'never')
+  if (never) return failed(bound, problem('not-determined', wholeOf(bound, parsed), { name: never[0] }), run)
+  const worked = onTheClock(run, () => openLine(parsed, bound, opens, run))
+  const found = worked === 'late' ? failure('too-long') : worked
+  if (found.kind === 'failure') return failed(bound, failureToProblem(found, parsed.source), run)
+  const hints = allHints(bound, run.hints, null)
+  return new Outcome(bound, null, null, hints, run.bareTerms, run.angleUnitUsed, found)
+}
+
+function openLine(parsed: Parsed, bound: Bound, opens: ReadonlyMap<string, OpenName>, run: Run): OpenLine | Failure {
+  const { statement, source } = parsed
   const { body, right } = bound
+  for (let { used } = bound; used !== null; used = used.before)
+    if (body && used.kept?.value === null && !used.kept.open) return waiting(used.name, used.kept.line + 1, body)
+  const context = Context.ofLine(run, run, run)
+  const closing: Closing = {
+    open: (name) => opens.get(name) ?? null,
+    value: (name) => run.lookup(name),
+    evaluate: (node) => evaluate(node, context),
+  }
+  if (statement.type === 'equation') return body && right ? equationOf(body, right, source, closing, context) : LATER
+  if (statement.type !== 'define' && statement.type !== 'expression' && statement.type !== 'function') return LATER
+  if (body === null) return LATER
+  if (isQuestion(body)) context.hint('equation-asks', body, { text: source.slice(body.from, body.to) })
+  const parameters = statement.type === 'function' ? statement.parameters.map((p) => p.name) : null
+  const term = closedTerm(body, closing, parameters ?? [])
+  if ('kind' in term) return term
+  return { kind: 'name', open: parameters ? { kind: 'function', parameters, term } : { kind: 'term', term } }
+}
+
+const LATER: OpenLine = { kind: 'name', open: { kind: 'later' } }
+
+/** `I1 == 3` among equations. */
+const isQuestion = (node: Node): boolean =>
+  node.type === 'compare' && node.rest.length === 1 && node.rest[0]?.sign === '=='
+
+function equationOf(body: Node, other: Node, source: string, closing: Closing, context: Context): OpenLine | Failure {
+  const [left, right] = [closedTerm(body, closing), closedTerm(other, closing)]
+  if ('kind' in left) return left
+  if ('kind' in right) return right
+  const form = equationForm(left, right, context, evaluate)
+  if (form.kind === 'failure') return form
+  const said = alwaysOrNever(form)
+  if (said === 'never') return failureAt({ from: body.from, to: other.to }, failure('equation-false'))
+  if (said === 'always') context.hint('equation-always', body)
+  return { kind: 'equation', equation: { source, left, right, form } }
+}
+
+/** The values that solve the equations above. */
+function determined(
+  statement: Extract<Statement, { type: 'determine' }>,
+  bound: Bound,
+  run: Run,
+  source: string,
+): Value | Failure {
+  // prettier-ignore
+  const group = run.group()
+  const at = N.name('determine', 0, source.length)
+  if (!group) return failureAt(at, failure('determine-without-sought'))
+  for (let { used } = bound; used !== null; used = used.before)
+    if (used.kept?.value === null) return waiting(used.name, used.kept.line + 1, at)
+  const context = Context.ofLine(run, run, run)
+  const terms = bound.body?.type === 'list' ? bound.body.entries : []
+  const values: Value[] = []
+  for (const term of terms) {
+    const value = evaluate(term, context)
+    if (value.kind === 'failure') return value
+    values.push(value)
+  }
+  const near = new Map(statement.near.flatMap(({ name }, k) => pairOf(name.name, values[k])))
+  const first = statement.near.length
+  const between = new Map(
+    statement.between.flatMap(({ name }, k): [string, readonly [Value, Value]][] => {
+      const [low, high] = [values[first + 2 * k], values[first + 2 * k + 1]]
+      return low && high ? [[name.name, [low, high]]] : []
+    }),
+  )
+  const found = determine({ group, looked: { near, between }, context, evaluate, at })
+  return found.kind === 'failure' ? failureAt(at, found) : found
+}
+
+const pairOf = (name: string, value: Value | undefined): [string, Value][] => (value ? [[name, value]] : [])
+
+function statementValue(statement: Statement, bound: Bound, run: Run, source: string): Value | Failure | null {
+  const { body, right } = bound
+  if (statement.type === 'determine') return determined(statement, bound, run, source)
   if (statement.type === 'empty' || body === null) return null
   for (let { used } = bound; used !== null; used = used.before)
     if (used.kept?.value === null) return waiting(used.name, used.kept.line + 1, body)

@@ -1,3 +1,4 @@
+import type { Place } from '../notation/groups'
 import type { Parsed } from '../notation/parser'
 import type { Problem } from '../notation/problem'
 import type { Evaluated } from './line'
@@ -17,4 +18,6 @@ export interface LineResult {
   readonly redefined: Problem | null
   /** A hint that the name changes how lines below are read (`33n` once `n` is kept). */
   readonly changesReading: Problem | null
+  /** What it is in its group of equations; `null` outside of them. */
+  readonly place: Place | null
 }

@@ -1,5 +1,5 @@
 import { isUnknown, unknownValue } from '../algebra/ratio'
-import type { Kept } from '../notation/names'
+import type { Kept, OpenName } from '../notation/names'
 import type { Parsed } from '../notation/parser'
 import { dataOf } from '../values/problemData'
 import { problem } from '../notation/problem'
@@ -14,6 +14,8 @@ import type { Evaluated } from './line'
 export interface Entry extends Kept {
   /** Changes whenever what a reader would see changes. */
   readonly stamp: string
+  /** True of what `determine` found. */
+  readonly determined?: boolean
 }
 
 /** The names that a line sees, each with what stands under it. */
@@ -41,7 +43,14 @@ export function enter(
     const hidden = dataOf(hint, 'unit-hides-name')?.name
     if (hidden !== undefined) scope.set(`unit ${hidden}`, { line, kind: 'value', value: null, stamp: `${line}` })
   }
+  if (type === 'equation') return
   const isFunction = type === 'function'
+  if (type === 'sought') {
+    if (!failed) for (const { name } of parsed.statement.names) scope.set(name, { line, kind: 'value', value: null, open: SOUGHT, stamp: `sought ${line}` }) // prettier-ignore
+    return
+  }
+  const open = failed || evaluated.open?.kind !== 'name' ? null : evaluated.open.open
+  if (open) return enterOpen(scope, line, parsed, open, stamp, letter)
   const told = failed ? `broken ${isFunction ? 'function' : 'value'} ${line}` : `${stamp}`
   if (type === 'unknown') {
     for (const [k, { name }] of parsed.statement.names.entries())
@@ -53,6 +62,31 @@ export function enter(
     scope.set(name, { line, kind: isFunction ? 'function' : 'value', value, stamp: told })
   const skipped = isFunction || type === 'check' || (type === 'empty' && !failed)
   if (!skipped) scope.set('prev', { line, kind: 'value', value, stamp: told })
+}
+
+const SOUGHT: OpenName = { kind: 'sought' }
+
+/** A line whose value comes with `determine`. */
+function enterOpen(
+  scope: Map<string, Entry>,
+  line: number,
+  parsed: Parsed,
+  open: OpenName,
+  stamp: number,
+  letter: 'i' | 'j',
+): void {
+  // prettier-ignore
+  const { type } = parsed.statement
+  const name = definedName(parsed)
+  const entry: Entry = {
+    line,
+    kind: type === 'function' ? 'function' : 'value',
+    value: null,
+    open,
+    stamp: `open ${stamp}`,
+  }
+  if (name !== null && canBeKept(name, letter)) scope.set(name, entry)
+  if (type !== 'function' && type !== 'check') scope.set('prev', entry)
 }
 
 /** The same scope with the unknowns of a line that would stand at its end. */
@@ -67,7 +101,9 @@ export function redefinition(parsed: Parsed, index: number, scope: Scope): Probl
     const earlier = scope.get(node.name)
     if (!earlier || earlier.line >= index) continue
     const unknown = parsed.statement.type !== 'unknown' && earlier.value !== null && isUnknown(earlier.value, node.name)
-    return problem(unknown ? 'unknown-kept' : 'redefined', node, { name: node.name, line: earlier.line + 1 })
+    const told = { name: node.name, line: earlier.line + 1 }
+    if (earlier.determined) return problem(parsed.statement.type === 'sought' ? 'redefined' : 'sought-redefined', node, told) // prettier-ignore
+    return problem(unknown ? 'unknown-kept' : 'redefined', node, told)
   }
   return null
 }

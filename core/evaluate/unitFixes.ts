@@ -25,6 +25,7 @@ const NO_FIXES: readonly ProblemFix[] = []
 export function hintFixes({ code }: Told, text: string): readonly ProblemFix[] {
   if (code === 'decibel-of-powers') return [write(text.replace(/^dB\(/, '10*lg('))]
   if (code === 'cycles-for-rate') return [write(`2pi*${/^[\p{L}\d_.*]+$/u.test(text) ? text : `(${text})`}`)]
+  if (code === 'equation-asks') return [write(text.replace('==', '='))]
   return NO_FIXES
 }
 

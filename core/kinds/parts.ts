@@ -1,18 +1,26 @@
 import { readoutToLatex } from '../format/latex'
+import { solvedWords } from '../format/solvedWords'
 import type { PartsValue } from '../values/types'
 import { PLAIN, plainCopies } from './kind'
 import type { KindOf } from './kind'
 import { doublesOfAll } from './weight'
 
-/** Results with named parts: what a decomposition comes to. */
+/** Results with named parts: what a decomposition comes to, and what equations were solved for. */
 export const parts: KindOf<PartsValue> = {
   ...PLAIN,
   words: 'a result with parts',
-  text: (value) => [...value.parts.keys()].map((name) => `.${name}`).join(' '),
-  readout: (value, to) => ({ shape: 'words', text: to.text(value) }),
-  fields: (value, to) => ({
+  text: ({ parts: all, solved }, to) =>
+    solved
+      ? [...all].map(([name, part]) => `${name} = ${to.text(part)}`).join(', ')
+      : [...all.keys()].map((name) => `.${name}`).join(' '),
+  readout: (value, to) => ({
+    shape: 'words',
+    text: value.solved ? solvedWords(value.solved, value.parts) : to.text(value),
+  }),
+  fields: ({ parts: all, solved }, to) => ({
     kind: 'parts',
-    parts: Object.fromEntries([...value.parts].map(([name, part]) => [name, to.fields(part)])),
+    parts: Object.fromEntries([...all].map(([name, part]) => [name, to.fields(part)])),
+    ...(solved ? { solutions: solved.solutions, multiplicities: solved.multiplicities, free: solved.free, more: solved.more } : {}), // prettier-ignore
   }),
   copies: plainCopies((text, { conventions }) => readoutToLatex(text, conventions.letter)),
   equals: () => null,

@@ -10,7 +10,7 @@ import { write } from './problem'
 import { bracketOf } from './tree'
 import type { Call, Chain, ChainSign, NameNode, Node, Polar, Series, Slice, Span, Statement, United } from './tree'
 import { divisorUnclear, isOpen, powerUnclear, prefixGiven, unitFits } from './boundUnits'
-import { parseProducts } from './parser'
+import { parseEquation, parseProducts } from './parser'
 import { comesApart } from './syntax'
 import { inverseUnclear, unknownFunction } from './unknown'
 import * as N from './nodes'
@@ -47,19 +47,37 @@ export function bindStatement(
     case 'unknown':
       for (const name of statement.names) binder.definable(name)
       break
+    case 'sought':
+      for (const name of statement.names) binder.definable(name)
+      break
+    case 'determine': {
+      const terms = lookedFor(statement)
+      if (terms.length > 0) body = N.list(terms.map((term) => binder.bind(term)), 0, source.length) // prettier-ignore
+      break
+    }
+    case 'equation':
+      body = binder.bind(statement.left)
+      right = binder.bind(statement.right)
+      break
     case 'check':
       body = binder.bind(statement.left)
       right = binder.bind(statement.right)
       within = statement.within ? binder.bind(statement.within.amount) : null
       break
   }
-  if (binder.products !== null) return boundAgain(source, names, new Set([...products, ...binder.products]))
+  if (binder.products !== null)
+    return boundAgain(source, names, new Set([...products, ...binder.products]), statement.type === 'equation')
   return new BoundLine(body, right, within, binder.problem, binder.hints, binder.used)
 }
 
+/** The terms that say where a solution is looked for, in the order in which they are bound. */
+function lookedFor({ near, between }: Extract<Statement, { type: 'determine' }>): readonly Node[] {
+  return [...near.map(({ value }) => value), ...between.flatMap(({ first, last }) => [first, last])]
+}
+
 /** Where what stands behind a number is a name after all, the line is read again with products there. */
-function boundAgain(source: string, names: Names, products: ReadonlySet<number>): Bound {
-  const { statement, problem } = parseProducts(source, products)
+function boundAgain(source: string, names: Names, products: ReadonlySet<number>, equation: boolean): Bound {
+  const { statement, problem } = equation ? parseEquation(source, products) : parseProducts(source, products)
   const bound = bindStatement(source, statement, names, products)
   return problem ? new BoundLine(bound.body, bound.right, bound.within, problem, bound.hints, bound.used) : bound
 }

@@ -56,11 +56,34 @@ export function statementToLatex(
     }
     case 'unknown':
       return `\\text{unknown }${statement.names.map((n, k) => `${leaf(n, nameToLatex(n.name))}${shownIn(statement.units[k] ?? null)}`).join(',\\;')}`
+    case 'sought':
+      return `\\text{sought }${statement.names.map((n) => leaf(n, nameToLatex(n.name))).join(',\\;')}`
+    case 'equation':
+      return `${text} = ${right ? writer.node(right, 0) : ''}`
+    case 'determine':
+      return `\\text{determine}${whereToLook(statement, body, writer)}`
     case 'check': {
       const other = right ? writer.node(right, 0) : ''
       return `${text} \\approx ${other}${writer.tolerance(within, statement.within?.percent ?? false)}`
     }
   }
+}
+
+/** Where a solution is looked for; the terms are in the order of `lookedFor`. */
+function whereToLook(
+  { near, between }: Extract<Statement, { type: 'determine' }>,
+  body: Node | null,
+  writer: Writer,
+): string {
+  const terms = body?.type === 'list' ? body.entries : []
+  const term = (k: number): string => {
+    const node = terms[k]
+    return node ? writer.node(node, 0) : ''
+  }
+  const named = (node: { from: number; to: number; name: string }): string => leaf(node, nameToLatex(node.name))
+  const close = near.map(({ name }, k) => `${named(name)} = ${term(k)}`)
+  const within = between.map(({ name }, k) => `${named(name)} = ${term(near.length + 2 * k)}\\text{ to }${term(near.length + 2 * k + 1)}`) // prettier-ignore
+  return `${close.length > 0 ? `\\text{ near }${close.join(',\\;')}` : ''}${within.length > 0 ? `\\text{ from }${within.join(',\\;')}` : ''}`
 }
 
 /** A term by itself. */

@@ -8,7 +8,19 @@ export interface Kept {
   readonly line: number
   readonly kind: 'value' | 'function'
   readonly value: Value | null
+  /** Set where the value comes only once the equations of a group are solved. */
+  readonly open?: OpenName
 }
+
+/** A name that is sought, or that stands for a term with sought names in it. */
+export type OpenName =
+  | { readonly kind: 'sought' }
+  | { readonly kind: 'term'; readonly term: Node }
+  | { readonly kind: 'function'; readonly parameters: readonly string[]; readonly term: Node }
+  /** Something that no equation can use: a check, a choice of lines. */
+  | { readonly kind: 'later' }
+  /** Nothing below solves the equations. */
+  | { readonly kind: 'never' }
 
 /** What binding has to know about the names round a line. */
 export interface Names {

@@ -338,3 +338,8 @@ export function hole(from: number, to: number): Hole {
 export function valued(value: Value, form: Form, from: number, to: number): Valued {
   return new Term('valued', from, to, form, null, null, value, false)
 }
+
+/** A term in another place of a text. */
+export function placed(node: Node, from: number, to: number): Node {
+  return Object.assign(Object.create(Term.prototype) as Node, node, { from, to })
+}

@@ -3,7 +3,7 @@ import type { Problem, ProblemFix } from './problem'
 import { problem, write } from './problem'
 import { isName, Tok } from './tokenKinds'
 import { MAX_LINE } from './tokenRows'
-import type { NameNode, Node, Span, Statement, UnitTerm } from './tree'
+import type { Between, NameNode, Near, Node, Span, Statement, UnitTerm } from './tree'
 import * as N from './nodes'
 import { DefineStatement, ExpressionStatement } from './statements'
 
@@ -27,6 +27,11 @@ export function parseLine(source: string): Parsed {
     }
   }
   return reader.read(source, NO_PLACES)
+}
+
+/** Reads a line of a group of equations as one of them. */
+export function parseEquation(source: string, products: ReadonlySet<number> = NO_PLACES): Parsed {
+  return reader.readEquation(source, products)
 }
 
 /** Reads a line again in which products are meant where units could stand. */
@@ -55,8 +60,24 @@ class StatementParser extends ExpressionParser {
     return new ParsedLine(source, statement, remark, this.problem)
   }
 
+  /** Reads a line as an equation: whatever stands on either side. */
+  readEquation(source: string, products: ReadonlySet<number>): Parsed {
+    this.start(source)
+    this.products = products
+    const left = this.whole()
+    if (this.is(Tok.equals)) this.take()
+    else if (!this.problem) this.finish()
+    const right = this.whole()
+    this.finish()
+    const { remarkAt } = this.tokens
+    const remark = remarkAt < 0 ? null : source.slice(remarkAt + 1).trim()
+    return new ParsedLine(source, { type: 'equation', left, right }, remark, this.problem)
+  }
+
   private statement(): Statement {
     if (this.is(Tok.end)) return { type: 'empty' }
+    if (this.is(Tok.sought) && isName(this.peek(1))) return { type: 'sought', names: this.soughtNames() }
+    if (this.is(Tok.determine) && (this.peek(1) === Tok.end || isName(this.peek(1)))) return this.determine()
     const equals = this.tokens.equals ? this.topLevel(Tok.equals) : -1
     if (equals >= 0) return this.definition(equals)
     if (this.is(Tok.unknown) && isName(this.peek(1))) return this.unknowns()
@@ -109,6 +130,55 @@ class StatementParser extends ExpressionParser {
     } while (this.is(Tok.comma))
     this.finish()
     return { type: 'unknown', names, units }
+  }
+
+  /** `sought I1, I2` */
+  private soughtNames(): readonly NameNode[] {
+    const names: NameNode[] = []
+    do {
+      this.take()
+      const name = this.givenName()
+      if (name === null) {
+        this.unfinished()
+        break
+      }
+      this.another()
+      names.push(name)
+    } while (this.is(Tok.comma))
+    this.finish()
+    return names
+  }
+
+  /** `determine`, `determine near I1 = 2 A, I2 = 1 A`, `determine from t = 0 to 5 ms`. */
+  private determine(): Statement {
+    const near: Near[] = []
+    const between: Between[] = []
+    this.take()
+    while (!this.problem && (this.isWord('near') || this.isWord('from'))) {
+      const word = { span: this.span(), text: this.text }
+      do {
+        this.take()
+        this.another()
+        const name = this.givenName()
+        if (name === null || !this.is(Tok.equals)) {
+          if (!this.problem) this.fail('determine-form', name ? { from: word.span.from, to: name.to } : word.span)
+          break
+        }
+        this.take()
+        const value = this.expression()
+        if (this.problem) break
+        if (word.text === 'near') near.push({ name, value })
+        else if (value.type === 'range' && value.by === null)
+          between.push({ name, first: value.first, last: value.last })
+        else this.fail('determine-form', { from: word.span.from, to: value.to })
+      } while (this.is(Tok.comma))
+    }
+    this.finish()
+    return { type: 'determine', near, between }
+  }
+
+  private isWord(word: string): boolean {
+    return this.is(Tok.name) && this.text === word
   }
 
   private tolerance(): { amount: Node; percent: boolean } {

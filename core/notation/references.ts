@@ -1,4 +1,4 @@
-import { parseProducts } from './parser'
+import { parseEquation, parseProducts } from './parser'
 import type { Parsed } from './parser'
 import { isName } from './tokenKinds'
 import { tokenize } from './tokens'
@@ -51,7 +51,9 @@ function withProducts(parsed: Parsed, unknowns: ReadonlySet<string>): Parsed {
     for (const child of childrenOf(node)) look(child)
   }
   for (const body of bodiesOf(parsed.statement)) look(body)
-  return products.size === 0 ? parsed : parseProducts(parsed.source, products)
+  if (products.size === 0) return parsed
+  const { source, statement } = parsed
+  return statement.type === 'equation' ? parseEquation(source, products) : parseProducts(source, products)
 }
 
 /** The names that lines declare as unknowns. */
@@ -81,7 +83,7 @@ function touchesDigits(source: string, at: number): boolean {
 
 /** Where a statement defines names: of an unknown line several. */
 export function definedNodes(statement: Statement): readonly NameNode[] {
-  if (statement.type === 'unknown') return statement.names
+  if (statement.type === 'unknown' || statement.type === 'sought') return statement.names
   return statement.type === 'define' || statement.type === 'function' ? [statement.name] : []
 }
 
@@ -102,7 +104,15 @@ export function bodiesOf(statement: Statement): readonly Node[] {
   switch (statement.type) {
     case 'empty':
     case 'unknown':
+    case 'sought':
       return []
+    case 'equation':
+      return [statement.left, statement.right]
+    case 'determine':
+      return [
+        ...statement.near.flatMap(({ name, value }) => [name, value]),
+        ...statement.between.flatMap(({ name, first, last }) => [name, first, last]),
+      ]
     case 'check':
       return [statement.left, statement.right, ...(statement.within ? [statement.within.amount] : [])]
     default:

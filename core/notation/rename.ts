@@ -1,5 +1,6 @@
 import { CONSTANTS, RESERVED } from './words'
 import { readCircuitImaginary } from './literals'
+import { readInOrder, readLike } from './groups'
 import { parseLine } from './parser'
 import type { Parsed } from './parser'
 import { problem } from './problem'
@@ -46,7 +47,7 @@ export function renameEverywhere(
   const why = whyNotKept(to, letter, isFunction)
   if (why) return refused(why)
   const whole = { from: 0, to: to.length }
-  const parsed = sources.map(parseLine)
+  const parsed = readInOrder(sources.map(parseLine)).map((line) => line.parsed)
   const unknowns = unknownNames(parsed)
   const other = letter === 'j' ? 'i' : 'j'
   for (const [index, line] of parsed.entries()) {
@@ -70,7 +71,7 @@ export function renameEverywhere(
   // What is read as a unit once it is spelled so is no name any more.
   const lost = changes.find(({ index, source }) => {
     const line = parsed[index]
-    return line && count(references(line, unknowns), from) !== count(references(parseLine(source), after), to)
+    return line && count(references(line, unknowns), from) !== count(references(readLike(line, source), after), to)
   })
   if (lost) return refused(problem('name-read-otherwise', whole, { name: to, line: lost.index + 1 }))
   return { problem: null, changes }

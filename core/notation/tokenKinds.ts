@@ -19,6 +19,8 @@ export enum Tok {
   rad,
   transpose,
   unknown,
+  sought,
+  determine,
   // Words that follow a complete operand; the first five can begin an operand, as names.
   to,
   step,

@@ -31,7 +31,8 @@ const WRITTEN = table<Tok>({
 
 const WORDS: readonly (readonly [string, Tok])[] = [
   ['all', Tok.all], ['angle', Tok.angleWord], ['deg', Tok.deg], ['H', Tok.hermitian], ['last', Tok.last],
-  ['not', Tok.not], ['rad', Tok.rad], ['T', Tok.transpose], ['unknown', Tok.unknown], ['to', Tok.to],
+  ['not', Tok.not], ['rad', Tok.rad], ['T', Tok.transpose], ['unknown', Tok.unknown],
+  ['sought', Tok.sought], ['determine', Tok.determine], ['to', Tok.to],
   ['step', Tok.step], ['count', Tok.count], ['along', Tok.along], ['per', Tok.per], ['mod', Tok.mod], ['and', Tok.and], ['or', Tok.or],
   ['within', Tok.within], ['where', Tok.where], ['for', Tok.for],
 ] // prettier-ignore

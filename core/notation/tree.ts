@@ -260,6 +260,18 @@ export type Node =
   | Lettered | NameNode | Call | Chain
   | Literal | Constant | Product | Apply // prettier-ignore
 
+/** `near I1 = 2 A`: where a solution is looked for. */
+export interface Near {
+  readonly name: NameNode
+  readonly value: Node
+}
+/** `from t = 0 to 5 ms`: between which values it is looked for. */
+export interface Between {
+  readonly name: NameNode
+  readonly first: Node
+  readonly last: Node
+}
+
 /** A whole line. */
 export type Statement =
   | { readonly type: 'empty' }
@@ -285,6 +297,12 @@ export type Statement =
       /** The unit that each is declared with. */
       readonly units: readonly (UnitTerm | null)[]
     }
+  /** `sought I1, I2`: opens a group of equations. */
+  | { readonly type: 'sought'; readonly names: readonly NameNode[] }
+  /** An equation of a group. */
+  | { readonly type: 'equation'; readonly left: Node; readonly right: Node }
+  /** `determine`: closes it, with where to look for a solution. */
+  | { readonly type: 'determine'; readonly near: readonly Near[]; readonly between: readonly Between[] }
   | {
       readonly type: 'check'
       readonly left: Node

@@ -2,7 +2,7 @@ import { table } from '../table'
 
 /** Words of the notation: they cannot be kept as names. */
 export const RESERVED: ReadonlySet<string> = new Set([
-  'deg', 'rad', 'mod', 'and', 'or', 'not', 'where', 'within', 'unknown', 'prev', 'for',
+  'deg', 'rad', 'mod', 'and', 'or', 'not', 'where', 'within', 'unknown', 'sought', 'determine', 'prev', 'for',
 ]) // prettier-ignore
 
 /** Constants of the notation: they can be read but not kept. */

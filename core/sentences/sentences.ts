@@ -3,6 +3,7 @@ import type { Code, ProblemData, Told } from '../values/problemData'
 import { arrays } from './arrays'
 import { brought } from './brought'
 import { calls } from './calls'
+import { equations } from './equations'
 import { hints } from './hints'
 import { names } from './names'
 import { polynomials } from './polynomials'
@@ -22,6 +23,8 @@ const SENTENCES: Sentences = {
   ...units,
   ...hints,
   ...brought,
+  ...equations,
+  'in-equation': ({ line, inner }) => `In line ${line}: ${said(inner.code, inner.data)}`,
   'inside-function': ({ name, inner }) => `In ${name}: ${said(inner.code, inner.data)}`,
 }
 
@@ -43,6 +46,9 @@ const WAITING: ReadonlySet<Code> = new Set<Code>([
   'function-needs-bracket',
   'postponed',
   'enclosure-loading',
+  'not-determined',
+  'equations-wait',
+  'no-equations',
 ])
 
 /** A line that has been read, and whose value is still to come: it is not in error. */

@@ -199,6 +199,35 @@ export interface ProblemData {
   'no-room': { has: number; most: number }
   'too-deep-calls': Nothing
 
+  // Equations.
+  'determine-form': Nothing
+  'determine-without-sought': Nothing
+  'nothing-sought': { names: string }
+  'not-sought': { name: string; names: string }
+  'no-equations': { names: string }
+  'sought-unused': { name: string; line: number }
+  'equations-wait': { lines: string }
+  'not-determined': { name: string }
+  'equation-false': Nothing
+  'equation-never': { line: number }
+  'equations-contradict': { lines: string }
+  'equations-none': { line: number }
+  'equation-units': { line: number; one: string; other: string }
+  'equation-kind': { line: number }
+  'equation-unknowns': { line: number }
+  'equations-sweep-unknown': Nothing
+  'equations-several-along': Nothing
+  'in-equation': { line: number; inner: Told }
+  'equation-sides': { left: KindWord; right: KindWord }
+  'equations-count': { equations: number; sought: number }
+  'equations-few': { equations: number; sought: number; free: string }
+  'near-number': { name: string; kind: KindWord }
+  'periodic-needs-range': { name: string }
+  'not-smooth': { line: number; term: string }
+  'no-solution': Nothing
+  'no-solution-between': Nothing
+  'no-solution-found': Nothing
+
   // Spellings that are brought along.
   'brought-power': Nothing
   'brought-transpose': Nothing
@@ -257,6 +286,9 @@ export interface ProblemData {
   'radians-of-radians': Nothing
   'equals-rounded': Nothing
   redefined: { name: string; line: number }
+  'sought-redefined': { name: string; line: number }
+  'equation-asks': { text: string }
+  'equation-always': Nothing
   'infinite-result': Nothing
   'undefined-result': Nothing
 }

@@ -78,6 +78,41 @@ export interface PartsValue {
   readonly kind: 'parts'
   readonly of: string
   readonly parts: ReadonlyMap<string, Value>
+  /** Set of what equations were solved for: their line shows each part as an answer. */
+  readonly solved?: Solved
+}
+
+/** How equations were solved. */
+export interface Solved {
+  readonly equations: number
+  /** How many different solutions there are; of a sweep at each point. */
+  readonly solutions: number
+  /** How often each of several roots counts; empty where none is said. */
+  readonly multiplicities: readonly number[]
+  /** Sought names that stay free. */
+  readonly free: readonly string[]
+  /** How many equations follow from the others. */
+  readonly spare: number
+  readonly way: 'elimination' | 'roots' | 'search'
+  readonly exact: boolean
+  /** What may be left over at a solution, as a share of the terms; `null` where nothing is rounded, or nobody asked. */
+  readonly residual: number | null
+  /** True where other solutions cannot be excluded. */
+  readonly more: boolean
+  /** The coefficients with the right sides as the last column, where the equations are linear. */
+  readonly system: SolvedSystem | null
+}
+
+/** Linear equations as a matrix: what the bench, the working and the details take up. */
+export interface SolvedSystem {
+  readonly names: readonly string[]
+  /** The lines of the equations, counted from 1. */
+  readonly lines: readonly number[]
+  /** Row by row, each with its right side last; in coherent units. */
+  readonly rows: readonly (readonly Value[])[]
+  /** What each sought name and each right side measures, as unit texts; `null` of plain numbers. */
+  readonly columnUnits: readonly string[]
+  readonly rowUnits: readonly string[]
 }
 
 /** The outcome of a check line. */

@@ -84,7 +84,7 @@ export function workingAt(
   return evaluator.inPlaceOf(id, (standing) => {
     const parsed = parseLine(source)
     const evaluated = evaluateLine(parsed, new Asked(standing))
-    const result: LineResult = { id, parsed, evaluated, redefined: null, changesReading: null }
+    const result: LineResult = { id, parsed, evaluated, redefined: null, changesReading: null, place: null }
     return workedIn(result, standing, formsOf(evaluator, standing), options)
   })
 }

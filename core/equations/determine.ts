@@ -1,0 +1,34 @@
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import { namesIn } from './names'
+import type { EquationGroup, LookedFor, Task } from './group'
+import { lineList } from './lineList'
+import { determineArrays, isOfArrays } from './arrays'
+import { determineLinear } from './linearGroup'
+import { determineNonlinear } from './nonlinear'
+import type { PartsValue } from '../values/types'
+
+/**
+ * The values that solve the equations of a group: linear ones by elimination, polynomial ones by their roots, all
+ * others by a search with Newton's method.
+ */
+export function determine(task: Task): PartsValue | Failure {
+  const why = whyNot(task.group, task.looked)
+  if (why) return why
+  const { equations } = task.group
+  if (!equations.every(({ form }) => form.kind === 'linear')) return determineNonlinear(task)
+  return isOfArrays(equations) ? determineArrays(task) : determineLinear(task)
+}
+
+/** Why the group cannot be solved whatever is in it; `null` where nothing is against it. */
+function whyNot(group: EquationGroup, looked: LookedFor): Failure | null {
+  const { broken, equations, sought } = group
+  if (broken.length > 0) return failure('equations-wait', { lines: lineList(broken) })
+  const names = sought.map(({ name }) => name)
+  const odd = [...looked.near.keys(), ...looked.between.keys()].find((name) => !names.includes(name))
+  if (odd !== undefined) return failure('not-sought', { name: odd, names: names.join(', ') })
+  if (equations.length === 0) return failure('no-equations', { names: names.join(', ') })
+  const used = new Set(equations.flatMap(({ left, right }) => [...namesIn(left), ...namesIn(right)]))
+  const unused = sought.find(({ name }) => !used.has(name))
+  return unused ? failure('sought-unused', unused) : null
+}

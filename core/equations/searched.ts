@@ -1,0 +1,246 @@
+import { standardName } from '../functions/registry'
+import { childrenOf } from '../notation/references'
+import type { Node } from '../notation/tree'
+import * as C from '../numbers/complex'
+import { PLAIN } from '../units/measure'
+import { angleFrom } from '../quantities/through'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import { angleOf, real, rough } from '../values/make'
+import { bare, quantity } from '../values/quantity'
+import type { Code } from '../values/problemData'
+import type { NumberValue, Value } from '../values/types'
+import { holomorphic } from './derivatives'
+import { namesIn } from './names'
+import { compileEquation } from './dual'
+import type { Compiled, Variable } from './dual'
+import { hasSought } from './form'
+import type { Equation, Task } from './group'
+import type { Sorts, ValueOf } from './measured'
+import { numberFrom, plainOf, Sought } from './numbers'
+import type { Solutions } from './nonlinear'
+import { search } from './search'
+import type { Reached, RealSystem } from './newton'
+
+/** A search for the solutions of equations with functions in them, over the real numbers unless a start is complex. */
+export function searched(
+  task: Task,
+  names: readonly string[],
+  sorts: Sorts,
+  valueOf: ValueOf,
+  /** How many solutions there are at most. */
+  most: number,
+): Solutions | Failure {
+  const { group, looked } = task
+  const variables = variablesOf(names, sorts, task)
+  if ('code' in variables) return variables
+  const periodic = group.equations.flatMap(({ left, right }) => [...turnedNames(left), ...turnedNames(right)])
+  const open = periodic.find((name) => !looked.between.has(name) && !looked.near.has(name))
+  if (open !== undefined) return failure('periodic-needs-range', { name: open })
+  const count = [...variables.values()].reduce((n, { im }) => n + (im === null ? 1 : 2), 0)
+  const system = compiled(task, variables, count, valueOf, sorts)
+  if ('code' in system) return system
+  const found = search(system, {
+    near: placed(names, variables, count, (name) => near(name, task)),
+    between: between(names, variables, count, task),
+  })
+  const solutions = solutionsOf(found.roots, names, variables).filter((values) => satisfies(values, names, sorts, task))
+  if (solutions.length === 0) return notFound(names, count, system, task)
+  const residual = Math.max(...found.roots.map((root) => root.residual))
+  const picked = looked.near.size > 0
+  return { kind: 'solutions', list: solutions.map((values) => ({ values, times: 1 })), spare: 0, way: 'search', residual, more: !picked && solutions.length < most } // prettier-ignore
+}
+
+/** A sought name is real, or complex where its start is. */
+function variablesOf(
+  names: readonly string[],
+  { angles }: Sorts,
+  { looked }: Task,
+): ReadonlyMap<string, Variable> | Failure {
+  // prettier-ignore
+  const found = new Map<string, Variable>()
+  let count = 0
+  for (const name of names) {
+    for (const value of [looked.near.get(name), ...(looked.between.get(name) ?? [])])
+      if (value && !plainOf(value)) return failure('near-number', { name, kind: bare(value).kind })
+    const start = looked.near.get(name)
+    const number = start && plainOf(start)
+    const complex = number !== null && number !== undefined && (number.complex || number.im !== 0)
+    found.set(name, { re: count, im: complex ? count + 1 : null, angle: angles.has(name) })
+    count += complex ? 2 : 1
+  }
+  return found
+}
+
+const near = (name: string, { looked }: Task): NumberValue | null => {
+  const value = looked.near.get(name)
+  return value ? plainOf(value) : null
+}
+
+function placed(
+  names: readonly string[],
+  variables: ReadonlyMap<string, Variable>,
+  count: number,
+  of: (name: string) => NumberValue | null,
+): readonly (number | null)[] {
+  const list = Array.from({ length: count }, (): number | null => null)
+  for (const name of names) {
+    const [variable, value] = [variables.get(name), of(name)]
+    if (!variable || !value) continue
+    list[variable.re] = value.re
+    if (variable.im !== null) list[variable.im] = value.im
+  }
+  return list
+}
+
+function between(names: readonly string[], variables: ReadonlyMap<string, Variable>, count: number, { looked }: Task) {
+  const list = Array.from({ length: count }, (): readonly [number, number] | null => null)
+  for (const name of names) {
+    const [variable, bounds] = [variables.get(name), looked.between.get(name)]
+    if (!variable || !bounds) continue
+    const [low, high] = bounds.map((value) => plainOf(value)?.re ?? NaN)
+    if (low !== undefined && high !== undefined) list[variable.re] = [Math.min(low, high), Math.max(low, high)]
+  }
+  return list
+}
+
+function compiled(
+  task: Task,
+  variables: ReadonlyMap<string, Variable>,
+  count: number,
+  valueOf: ValueOf,
+  sorts: Sorts,
+): RealSystem | Failure {
+  const sample = new Sought(new Map([...variables].map(([name, of]) => [name, sampleOf(name, of, sorts)])))
+  const context = task.context.withNames(sample).pointByPoint()
+  const radiansPerUnit = (node: Node): number => {
+    const value = task.evaluate(node, context)
+    if (value.kind === 'failure' || value.kind === 'angle') return 1
+    const plain = value.kind === 'quantity' ? angleFrom(value, '') : value
+    if (plain.kind !== 'number' || plain.complex) return 1
+    return task.context.angleUnit === 'deg' ? Math.PI / 180 : 1
+  }
+  const equations: Compiled[] = []
+  for (const { left, right, line, source } of task.group.equations) {
+    // What is wrong with a side at a point is wrong with it everywhere, but for values outside of a domain.
+    const odd = [left, right].map((side) => task.evaluate(side, context)).find((value) => value.kind === 'failure')
+    if (odd?.kind === 'failure' && !PASSING.has(odd.code)) return failure('in-equation', { line, inner: { code: odd.code, data: odd.data } }) // prettier-ignore
+    const found = compileEquation(left, right, { variables, count, value: valueOf, radiansPerUnit })
+    if (typeof found !== 'function') return failure('not-smooth', { line, term: textOf(found, source) })
+    equations.push(found)
+  }
+  return { equations, count }
+}
+
+/** Failures of a value, not of a term. */
+const PASSING: ReadonlySet<Code> = new Set<Code>(['domain', 'too-large'])
+
+function sampleOf(name: string, { im, angle }: Variable, { measures }: Sorts): Value {
+  if (angle) return angleOf(0.3)
+  return quantity(im === null ? real(0.7) : rough(0.7, 0.4, true), measures.get(name) ?? PLAIN)
+}
+
+function textOf({ from, to }: Node, source: string): string {
+  return source.slice(from, to) || source
+}
+
+/** Names on which the phase of something that goes round depends. */
+function turnedNames(node: Node): readonly string[] {
+  if (!hasSought(node)) return []
+  switch (node.type) {
+    case 'polar':
+      return [...namesIn(node.angle), ...turnedNames(node.magnitude)]
+    case 'power':
+      return isE(node.base) && hasImaginary(node.exponent)
+        ? namesIn(node.exponent)
+        : childrenOf(node).flatMap(turnedNames)
+    case 'apply': {
+      const name = standardName(node.name, node.args.length) ?? node.name
+      const [only] = node.args
+      if (holomorphic(name)?.angle === 'in') return only ? namesIn(only) : []
+      if (name === 'wave') return node.args.slice(1).flatMap(namesIn)
+      if (name === 'exp' && only && hasImaginary(only)) return namesIn(only)
+      return childrenOf(node).flatMap(turnedNames)
+    }
+    default:
+      return childrenOf(node).flatMap(turnedNames)
+  }
+}
+
+function isE(node: Node): boolean {
+  return node.type === 'group' ? isE(node.inner) : node.type === 'constant' && node.name === 'e'
+}
+
+function hasImaginary(node: Node): boolean {
+  if (node.type === 'constant') return node.name === 'imaginary'
+  if (node.type === 'literal' || node.type === 'valued') {
+    const inner = bare(node.value)
+    return inner.kind === 'number' && inner.im !== 0
+  }
+  return childrenOf(node).some(hasImaginary)
+}
+
+function solutionsOf(
+  roots: readonly Reached[],
+  names: readonly string[],
+  variables: ReadonlyMap<string, Variable>,
+): readonly (readonly NumberValue[])[] {
+  return roots.map(({ x }) =>
+    names.map((name) => {
+      const variable = variables.get(name)
+      return variable ? numberFrom(tidy(x, variable.re), variable.im === null ? null : tidy(x, variable.im)) : real(NaN)
+    }),
+  )
+}
+
+/** A part that is nothing beside the others of the solution. */
+function tidy(x: Float64Array, k: number): number {
+  return (x[k] as number) + 0
+}
+
+/** True where the evaluator itself finds both sides of every equation equal: units, angles and all. */
+function satisfies(values: readonly NumberValue[], names: readonly string[], sorts: Sorts, task: Task): boolean {
+  const scope = new Sought(new Map(names.map((name, k) => [name, valueOfName(values[k] ?? real(NaN), name, sorts)])))
+  const context = task.context.withNames(scope)
+  return task.group.equations.every((equation) => agrees(equation, task, context))
+}
+
+function agrees({ left, right }: Equation, task: Task, context: Task['context']): boolean {
+  const [a, b] = [task.evaluate(left, context), task.evaluate(right, context)]
+  if (a.kind === 'failure' || b.kind === 'failure') return false
+  const [x, y] = [plainOf(a), plainOf(b)]
+  if (!x || !y) return false
+  // The exact measure was taken of the terms; this is the evaluator's word that they are the same terms.
+  const size = Math.max(C.abs(x), C.abs(y), termsOf(left, task, context), termsOf(right, task, context))
+  return C.abs(C.subtract(x, y)) <= 1e-8 * size
+}
+
+/** The largest term of a sum. */
+function termsOf(node: Node, task: Task, context: Task['context']): number {
+  if (node.type === 'group') return termsOf(node.inner, task, context)
+  if (node.type === 'sum') return Math.max(termsOf(node.left, task, context), termsOf(node.right, task, context))
+  if (node.type === 'product' && node.sign !== '/')
+    return termsOf(node.left, task, context) * termsOf(node.right, task, context)
+  if (node.type === 'power' && !hasSought(node.exponent)) {
+    const value = task.evaluate(node.exponent, context)
+    const n = value.kind === 'number' && value.im === 0 && value.re > 0 ? value.re : 0
+    if (n > 0) return termsOf(node.base, task, context) ** n
+  }
+  const value = task.evaluate(node, context)
+  const plain = value.kind === 'failure' ? null : plainOf(value)
+  // A function is as sure as its argument: sin x at π is 0 of 1.
+  return plain ? Math.max(C.abs(plain), node.type === 'apply' || node.type === 'power' ? 1e-3 : 0) : 0
+}
+
+function valueOfName(value: NumberValue, name: string, { measures, angles }: Sorts): Value {
+  if (angles.has(name) && value.im === 0) return angleOf(value.re)
+  return quantity(value, measures.get(name) ?? PLAIN)
+}
+
+function notFound(names: readonly string[], count: number, { equations: list }: RealSystem, { looked }: Task): Failure {
+  const equations = list.length
+  const complex = [...looked.near.values()].some((value) => plainOf(value)?.complex)
+  if (list.length * (complex ? 2 : 1) < count)
+    return failure('equations-few', { equations, sought: names.length, free: '' })
+  return looked.between.size > 0 ? failure('no-solution-between') : failure('no-solution-found')
+}

@@ -1,0 +1,81 @@
+import { parseEquation, parseLine } from './parser'
+import type { Parsed } from './parser'
+import { problem } from './problem'
+import { references } from './references'
+
+/**
+ * Groups of equations: `sought` opens one, `determine` closes it, and only in between is a line with an equals sign
+ * and a sought name in it an equation.
+ */
+
+/** What a line is in its group: an equation has a number, counted from 1. */
+export type Place =
+  { readonly role: 'sought' | 'member' | 'determine' } | { readonly role: 'equation'; readonly number: number }
+
+/** A line as it is read where it stands. */
+export interface Placed {
+  readonly parsed: Parsed
+  /** `null` outside of groups. */
+  readonly place: Place | null
+}
+
+/** Reads the lines of a folio in order, each with what is sought where it stands. */
+export class GroupReader {
+  private equations = 0
+
+  constructor(private names: ReadonlySet<string> | null = null) {}
+
+  /** `asEquation` is asked only of lines that may be one. */
+  read(parsed: Parsed, asEquation: () => Parsed): Placed {
+    const { statement } = parsed
+    const { names } = this
+    if (statement.type === 'sought') {
+      if (names === null) this.equations = 0
+      this.names = new Set([...(names ?? []), ...statement.names.map(({ name }) => name)])
+      return { parsed, place: SOUGHT }
+    }
+    if (names === null) return { parsed, place: null }
+    if (statement.type === 'determine') {
+      this.names = null
+      return { parsed, place: DETERMINE }
+    }
+    if (!mayBeEquation(parsed, names)) return { parsed, place: MEMBER }
+    const equation = asEquation()
+    if (!references(equation).some(({ name }) => names.has(name)))
+      return { parsed: { ...parsed, problem: nothingSought(equation, names) }, place: MEMBER }
+    this.equations += 1
+    return { parsed: equation, place: { role: 'equation', number: this.equations } }
+  }
+}
+
+const SOUGHT: Place = { role: 'sought' }
+const MEMBER: Place = { role: 'member' }
+const DETERMINE: Place = { role: 'determine' }
+
+/** True where the line has an equals sign that does not plainly define something. */
+function mayBeEquation({ statement, problem: failed }: Parsed, names: ReadonlySet<string>): boolean {
+  if (statement.type === 'define') return names.has(statement.name.name)
+  if (statement.type === 'function') return statement.parameters.some(({ name }) => names.has(name))
+  return failed?.code === 'not-definable'
+}
+
+function nothingSought(equation: Parsed, names: ReadonlySet<string>) {
+  const { source, problem: failed } = equation
+  return failed ?? problem('nothing-sought', { from: 0, to: source.length }, { names: [...names].join(', ') })
+}
+
+/** A line as it would be read among equations for these names. */
+export function readAmong(parsed: Parsed, names: ReadonlySet<string> | null): Parsed {
+  return new GroupReader(names).read(parsed, () => parseEquation(parsed.source)).parsed
+}
+
+/** A text read as the line before it was: as an equation where that was one. */
+export function readLike({ statement }: Parsed, source: string): Parsed {
+  return statement.type === 'equation' ? parseEquation(source) : parseLine(source)
+}
+
+/** The lines of a folio as they are read where they stand. */
+export function readInOrder(lines: readonly Parsed[]): readonly Placed[] {
+  const reader = new GroupReader()
+  return lines.map((parsed) => reader.read(parsed, () => parseEquation(parsed.source)))
+}
