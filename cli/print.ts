@@ -1,4 +1,3 @@
-import { namesIn } from '#core/equations/names'
 import type { FolioEvaluator } from '#core/evaluate/folio'
 import type { LineResult } from '#core/evaluate/lineResult'
 import { definedName } from '#core/notation/references'
@@ -33,8 +32,7 @@ export function jsonLine(result: LineResult, number: number, conventions: Conven
 /** The kind of a line that has no value. */
 function withoutValue({ parsed: { statement }, evaluated: { open } }: LineResult): object {
   if (open?.kind !== 'equation') return { kind: statement.type === 'sought' ? 'sought' : 'remark' }
-  const { left, right } = open.equation
-  return { kind: 'equation', unknowns: [...new Set([...namesIn(left), ...namesIn(right)])] }
+  return { kind: 'equation', unknowns: open.equation.names }
 }
 
 /** The steps of a line, down to a depth. */

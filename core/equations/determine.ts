@@ -1,6 +1,5 @@
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import { namesIn } from './names'
 import type { EquationGroup, LookedFor, Task } from './group'
 import { lineList } from './lineList'
 import { determineArrays, isOfArrays } from './arrays'
@@ -28,7 +27,7 @@ function whyNot(group: EquationGroup, looked: LookedFor): Failure | null {
   const odd = [...looked.near.keys(), ...looked.between.keys()].find((name) => !names.includes(name))
   if (odd !== undefined) return failure('not-sought', { name: odd, names: names.join(', ') })
   if (equations.length === 0) return failure('no-equations', { names: names.join(', ') })
-  const used = new Set(equations.flatMap(({ left, right }) => [...namesIn(left), ...namesIn(right)]))
+  const used = new Set(equations.flatMap((equation) => equation.names))
   const unused = sought.find(({ name }) => !used.has(name))
   return unused ? failure('sought-unused', unused) : null
 }

@@ -1,7 +1,7 @@
 import { childrenOf } from '../notation/references'
 import type { Node } from '../notation/tree'
 import type { Context, Evaluate } from '../operators/context'
-import { settle } from '../operators/lift'
+import { loopNegate, settle } from '../operators/lift'
 import { operateOn } from '../operators/operate'
 import { negate } from '../operators/unary'
 import type { BinarySign } from '../operators/rules'
@@ -153,7 +153,8 @@ export function isScalar(value: Value): boolean {
   return inner.kind === 'number' || inner.kind === 'angle' || inner.kind === 'polynomial'
 }
 
-const negated = (x: Value): Value | Failure => throughQuantity(x, negate)
+const negated = (x: Value): Value | Failure =>
+  throughQuantity(x, (inner) => settle((inner.kind === 'sweep' ? loopNegate(inner) : null) ?? negate(inner)))
 
 function mapped({ constant, factors }: LinearForm, change: (x: Value) => Value | Failure): Found {
   const made = new Map<string, Value>()

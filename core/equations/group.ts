@@ -14,6 +14,8 @@ export interface Equation {
   readonly right: Node
   /** left − right, where that is linear. */
   readonly form: LinearForm | Nonlinear
+  /** The sought names in it. */
+  readonly names: readonly string[]
 }
 
 export interface EquationGroup {

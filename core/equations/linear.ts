@@ -2,8 +2,8 @@ import { algebraic, unknownValue } from '../algebra/ratio'
 import type { Algebraic } from '../algebra/ratio'
 import * as D from '../linear/dense'
 import type { Dense } from '../linear/dense'
-import { exactRref } from '../linear/exact'
-import { decomposeLu, solveLu } from '../linear/lu'
+import { exactRref, exactSolve } from '../linear/exact'
+import { decomposeLu, inverseLu, solveLu } from '../linear/lu'
 import { decomposeQr } from '../linear/qr'
 import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
@@ -23,6 +23,8 @@ export type LinearOutcome =
       readonly free: readonly string[]
       /** How many equations follow from the others. */
       readonly spare: number
+      /** An estimate of the condition number, where the equations are rounded and square. */
+      readonly condition?: number
     }
   /** The smallest set of equations that contradict one another, counted from 0. */
   | { readonly kind: 'contradiction'; readonly rows: readonly number[] }
@@ -39,6 +41,14 @@ function exactly(system: LinearSystem, complex: boolean): LinearOutcome | null {
   const { names, rows, right } = system
   const n = names.length
   const entries = rows.flatMap((row, k) => [...row, right[k]].map((x) => x?.exact ?? G.ZERO))
+  if (rows.length === n) {
+    const whole = exactSolve(
+      { rows: n, cols: n, entries: entriesOf(rows.flat()) },
+      { rows: n, cols: 1, entries: entriesOf(right) },
+    )
+    if (whole === null) return null
+    if (whole !== 'singular') return { kind: 'solved', values: whole.entries.map((x) => exactNumber(x, complex)), free: [], spare: 0 } // prettier-ignore
+  }
   const reduced = exactRref({ rows: rows.length, cols: n + 1, entries }, n)
   if (!reduced) return null
   const { matrix, pivots } = reduced
@@ -47,6 +57,8 @@ function exactly(system: LinearSystem, complex: boolean): LinearOutcome | null {
     if (!G.isZero(at(r, n))) return { kind: 'contradiction', rows: contradiction(system) }
   return fromEchelon(system, pivots, (r, c) => exactNumber(at(r, c), complex))
 }
+
+const entriesOf = (list: readonly NumberValue[]): readonly G.Gaussian[] => list.map((x) => x.exact ?? G.ZERO)
 
 /** The solution from the reduced row echelon form. */
 function fromEchelon(
@@ -81,11 +93,12 @@ function onDoubles(system: LinearSystem, complex: boolean): LinearOutcome {
   const { names, rows } = system
   const n = names.length
   const scaled = equilibrated(system)
-  if (rows.length === n && decomposeQr(scaled.a, true).rank === n) {
-    const x = solvedSquare(scaled)
+  const whole = rows.length === n ? solvedSquare(scaled) : null
+  if (whole) {
+    const { x, condition } = whole
     if (!x) return { kind: 'too-large' }
     const values = names.map((_, k) => ofSort(rough(x.re[k] ?? NaN, x.im[k] ?? NaN, complex), complex))
-    return { kind: 'solved', values, free: [], spare: 0 }
+    return { kind: 'solved', values, free: [], spare: 0, condition }
   }
   const { pivots, matrix } = reducedRounded(scaled)
   const rest = rows.length > pivots.length ? restOf(matrix, pivots.length) : 0
@@ -101,24 +114,30 @@ function onDoubles(system: LinearSystem, complex: boolean): LinearOutcome {
 /** What may be left over of equations that follow from others, of rows whose largest coefficient is about 1. */
 const CONSISTENT = 1e-10
 
-/** LU with partial pivoting and one refinement (N. J. Higham, Accuracy and Stability, 2nd ed., ch. 12). */
-function solvedSquare({ a, b, cols }: Scaled): Dense | null {
+/**
+ * LU with partial pivoting and one refinement (N. J. Higham, Accuracy and Stability, 2nd ed., ch. 12); `null` of
+ * equations that are singular but for rounding. The solution is `null` where it is out of range.
+ */
+function solvedSquare({ a, b, cols }: Scaled): { readonly x: Dense | null; readonly condition: number } | null {
   const lu = decomposeLu(a)
   if (lu.singular) return null
+  const condition = D.norm1(a) * D.norm1(inverseLu(lu))
+  // Where so little is left of the digits, the rank decides.
+  if (!(condition < 1e13) && decomposeQr(a, true).rank < a.cols) return null
   const x = solveLu(lu, b)
   const correction = solveLu(lu, residualOf(a, x, b))
   for (let k = 0; k < cols.length; k += 1) {
     const by = cols[k] ?? 1
     const [re, im] = [(x.re[k] ?? NaN) + (correction.re[k] ?? 0), (x.im[k] ?? NaN) + (correction.im[k] ?? 0)]
-    if (!C.isFinite({ re: re * by, im: im * by })) return null
+    if (!C.isFinite({ re: re * by, im: im * by })) return { x: null, condition }
     x.re[k] = re * by
     x.im[k] = im * by
   }
-  return x
+  return { x, condition }
 }
 
 /** b − A·x. */
-export function residualOf(a: Dense, x: Dense, b: Dense): Dense {
+function residualOf(a: Dense, x: Dense, b: Dense): Dense {
   const rest = D.copy(b)
   for (let r = 0; r < a.rows; r += 1)
     for (let c = 0; c < a.cols; c += 1) {

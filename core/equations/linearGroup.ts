@@ -155,7 +155,8 @@ function ofNumbers(system: LinearSystem, rows: readonly Row[], { context, at }: 
   if (found.kind === 'contradiction') return contradicting(found.rows.map((k) => rows[k]?.line ?? 0))
   const { values, free, spare } = found
   const exact = values.every(isExact)
-  if (!exact) hintCondition(fromDense(equilibrated(system).a), context, at)
+  // What the hint says is dear to find out.
+  if ((found.condition ?? 0) > 1e9) hintCondition(fromDense(equilibrated(system).a), context, at)
   const residual = exact || free.length > 0 ? null : residualShare(system, values.filter(isNumber))
   return { values, solved: { ...byElimination(rows), free, spare, exact, residual } }
 }

@@ -31,7 +31,7 @@ export interface Misfit {
 const ofMeasures = {
   one: PLAIN,
   times: (a: Measure, b: Measure) => a.times(b),
-  power: (a: Measure, exponent: Rational) => a.to(exponent),
+  power: (a: Measure, exponent: Rational) => (exponent.n === -1 && exponent.d === 1 ? PLAIN.over(a) : a.to(exponent)),
   isOne: (a: Measure) => a.dimension === NONE,
 }
 const ofAngles = {
@@ -50,6 +50,8 @@ export function sortsOf(
   looked: LookedFor,
   valueOf: ValueOf,
 ): Sorts | Misfit {
+  if (looked.near.size + looked.between.size === 0 && equations.every(isPlain))
+    return { measures: NO_MEASURES, angles: NO_ANGLES }
   const sorter = new Sorter(valueOf)
   for (const equation of equations) {
     const misfit = sorter.equation(equation)
@@ -61,6 +63,14 @@ export function sortsOf(
     measures: new Map(names.map((name) => [name, sorter.measures.measureOf(name)])),
     angles: new Set(names.filter((name) => !Q.isZero(sorter.angles.measureOf(name)))),
   }
+}
+
+const NO_MEASURES: Sorts['measures'] = new Map()
+const NO_ANGLES: Sorts['angles'] = new Set()
+
+/** A linear equation without units and angles. */
+function isPlain({ form }: Equation): boolean {
+  return form.kind === 'linear' && [...form.factors.values(), form.constant].every((x) => x === null || (x.kind !== 'quantity' && !isAngle(x))) // prettier-ignore
 }
 
 /** What a term measures; `null` fits anything. */

@@ -158,7 +158,7 @@ function turnedNames(node: Node): readonly string[] {
       const name = standardName(node.name, node.args.length) ?? node.name
       const [only] = node.args
       if (holomorphic(name)?.angle === 'in') return only ? namesIn(only) : []
-      if (name === 'wave') return node.args.slice(1).flatMap(namesIn)
+      if (name === 'wave') return namesIn(...node.args.slice(1))
       if (name === 'exp' && only && hasImaginary(only)) return namesIn(only)
       return childrenOf(node).flatMap(turnedNames)
     }

@@ -19,25 +19,23 @@ export function solveSweeps(
   const n = rows.length
   const count = axis.values.length
   const system = new PointSystem(n)
-  const coefficients = rows.map((row, r) => [...row, right[r] ?? ZERO].map(asSource))
-  const complex = coefficients.flat().some(({ complex: sort }) => sort)
+  const sources = rows.flatMap((row, r) => [...row, right[r] ?? ZERO].map(asSource))
+  const complex = sources.some(({ complex: sort }) => sort)
   const re = rows.map(() => new Float64Array(count))
   const im = rows.map(() => new Float64Array(count))
-  for (let k = 0; k < count; k += 1) {
-    work(2 * n * n * n)
-    for (let r = 0; r < n; r += 1) {
-      const row = coefficients[r] as Source[]
-      for (let c = 0; c <= n; c += 1) {
-        const source = row[c] as Source
-        const at = source.still ? 0 : k
-        system.put(r, c, source.re[at] as number, source.im === null ? 0 : (source.im[at] as number))
+  // Some points at a time, side by side: each coefficient is then read in a row, not each point in a hundred places.
+  const block = new Block(sources)
+  for (let from = 0; from < count; from += BLOCK) {
+    const points = Math.min(BLOCK, count - from)
+    block.fill(from, points)
+    for (let k = 0; k < points; k += 1) {
+      work(2 * n * n * n)
+      system.put(block, k)
+      system.solve()
+      for (let c = 0; c < n; c += 1) {
+        ;(re[c] as Float64Array)[from + k] = system.x.re[c] as number
+        ;(im[c] as Float64Array)[from + k] = system.x.im[c] as number
       }
-    }
-    system.solve()
-    for (let c = 0; c < n; c += 1) {
-      const [x, y] = [re[c] as Float64Array, im[c] as Float64Array]
-      x[k] = system.x.re[c] as number
-      y[k] = system.x.im[c] as number
     }
   }
   return rows.map((_, c) => numberSweep(axis, re[c] ?? EMPTY, complex ? (im[c] ?? EMPTY) : null, complex))
@@ -65,49 +63,102 @@ function asSource(of: Coefficient | Source): Source {
   }
 }
 
+/** How many points are looked at side by side. */
+const BLOCK = 16
+
+/** The coefficients of some points, each at all points one after another; each right side behind its row. */
+class Block {
+  readonly re: Float64Array
+  readonly im: Float64Array
+
+  constructor(private readonly sources: readonly Source[]) {
+    this.re = new Float64Array(BLOCK * sources.length)
+    this.im = new Float64Array(BLOCK * sources.length)
+    for (const [e, source] of sources.entries()) if (source.still) this.spread(e, source)
+  }
+
+  private spread(e: number, { re, im }: Source): void {
+    for (let k = 0; k < BLOCK; k += 1) {
+      this.re[e * BLOCK + k] = re[0] as number
+      this.im[e * BLOCK + k] = im === null ? 0 : (im[0] as number)
+    }
+  }
+
+  fill(from: number, points: number): void {
+    const { sources } = this
+    for (let e = 0; e < sources.length; e += 1) {
+      const to = e * BLOCK
+      const { still, re, im } = sources[e] as Source
+      if (still) continue
+      for (let k = 0; k < points; k += 1) this.re[to + k] = re[from + k] as number
+      if (im !== null) for (let k = 0; k < points; k += 1) this.im[to + k] = im[from + k] as number
+    }
+  }
+}
+
+/** Numbers of a column. */
+interface Column {
+  readonly re: Float64Array
+  readonly im: Float64Array
+}
+
+const column = (n: number): Column => ({ re: new Float64Array(n), im: new Float64Array(n) })
+
 /** The equations at one point. */
 class PointSystem {
-  private readonly re: Float64Array
-  private readonly im: Float64Array
+  private readonly aRe: Float64Array
+  private readonly aIm: Float64Array
   private readonly luRe: Float64Array
   private readonly luIm: Float64Array
   private readonly order: Int32Array
   private readonly scale: Float64Array
   private readonly columns: Float64Array
-  private readonly rest: { readonly re: Float64Array; readonly im: Float64Array }
-  readonly x: { readonly re: Float64Array; readonly im: Float64Array }
+  private readonly right: Column
+  private readonly rest: Column
+  private readonly made: Column
+  readonly x: Column
 
   constructor(private readonly n: number) {
-    const entries = n * (n + 1)
-    this.re = new Float64Array(entries)
-    this.im = new Float64Array(entries)
-    this.luRe = new Float64Array(n * n)
-    this.luIm = new Float64Array(n * n)
+    const entries = n * n
+    this.aRe = new Float64Array(entries)
+    this.aIm = new Float64Array(entries)
+    this.luRe = new Float64Array(entries)
+    this.luIm = new Float64Array(entries)
     this.order = new Int32Array(n)
     this.scale = new Float64Array(n)
     this.columns = new Float64Array(n)
-    this.rest = { re: new Float64Array(n), im: new Float64Array(n) }
-    this.x = { re: new Float64Array(n), im: new Float64Array(n) }
+    this.right = column(n)
+    this.rest = column(n)
+    this.made = column(n)
+    this.x = column(n)
   }
 
-  put(r: number, c: number, re: number, im: number): void {
-    const k = r * (this.n + 1) + c
-    this.re[k] = re
-    this.im[k] = im
+  /** Takes over a point of a block. */
+  put(block: Block, point: number): void {
+    const { n, aRe, aIm, right } = this
+    const { re, im } = block
+    let from = point
+    for (let r = 0; r < n; r += 1) {
+      for (let c = 0; c < n; c += 1) {
+        aRe[r * n + c] = re[from] as number
+        aIm[r * n + c] = im[from] as number
+        from += BLOCK
+      }
+      right.re[r] = re[from] as number
+      right.im[r] = im[from] as number
+      from += BLOCK
+    }
   }
 
   solve(): void {
-    const { n, x, rest } = this
+    const { n, x, rest, right } = this
     if (!this.decompose()) {
       x.re.fill(NaN)
       x.im.fill(NaN)
       return
     }
-    for (let r = 0; r < n; r += 1) {
-      const k = r * (n + 1) + n
-      x.re[r] = this.re[k] as number
-      x.im[r] = this.im[k] as number
-    }
+    x.re.set(right.re)
+    x.im.set(right.im)
     this.substitute(x)
     this.findRest()
     this.substitute(rest)
@@ -119,12 +170,11 @@ class PointSystem {
 
   /** Columns are brought to one size, pivots chosen by their share of their row; false where the equations are singular. */
   private decompose(): boolean {
-    const { n, luRe, luIm, order, scale, columns } = this
+    const { n, luRe, luIm, order, scale, columns, aRe, aIm } = this
     columns.fill(0)
     for (let r = 0; r < n; r += 1)
       for (let c = 0; c < n; c += 1) {
-        const k = r * (n + 1) + c
-        const size = Math.abs(this.re[k] as number) + Math.abs(this.im[k] as number)
+        const size = Math.abs(aRe[r * n + c] as number) + Math.abs(aIm[r * n + c] as number)
         if (!(size <= (columns[c] as number))) columns[c] = size
       }
     for (let c = 0; c < n; c += 1) columns[c] = 1 / (columns[c] as number)
@@ -132,10 +182,11 @@ class PointSystem {
       let most = 0
       for (let c = 0; c < n; c += 1) {
         const by = columns[c] as number
-        const k = r * (n + 1) + c
-        const [re, im] = [(this.re[k] as number) * by, (this.im[k] as number) * by]
-        luRe[r * n + c] = re
-        luIm[r * n + c] = im
+        const k = r * n + c
+        const re = (aRe[k] as number) * by
+        const im = (aIm[k] as number) * by
+        luRe[k] = re
+        luIm[k] = im
         const size = Math.abs(re) + Math.abs(im)
         if (!(size <= most)) most = size
       }
@@ -155,7 +206,7 @@ class PointSystem {
       }
       if (!(most > SINGULAR * n)) return false
       if (best !== k) this.exchange(k, best)
-      this.eliminate(k)
+      eliminate(luRe, luIm, n, k)
     }
     return true
   }
@@ -176,41 +227,20 @@ class PointSystem {
     scale[best] = by
   }
 
-  private eliminate(k: number): void {
-    const { n, luRe, luIm } = this
-    const [p, q] = [luRe[k * n + k] as number, luIm[k * n + k] as number]
-    // 1/pivot, by the larger part first so that no square leaves the range (R. L. Smith, CACM 5, 1962).
-    const wide = Math.abs(p) >= Math.abs(q)
-    const ratio = wide ? q / p : p / q
-    const size = wide ? p + q * ratio : p * ratio + q
-    const inverseRe = wide ? 1 / size : ratio / size
-    const inverseIm = wide ? -ratio / size : -1 / size
-    for (let r = k + 1; r < n; r += 1) {
-      const row = r * n
-      const [a, b] = [luRe[row + k] as number, luIm[row + k] as number]
-      if (a === 0 && b === 0) continue
-      const f = a * inverseRe - b * inverseIm
-      const g = a * inverseIm + b * inverseRe
-      luRe[row + k] = f
-      luIm[row + k] = g
-      const top = k * n
-      for (let c = k + 1; c < n; c += 1) {
-        const [u, v] = [luRe[top + c] as number, luIm[top + c] as number]
-        luRe[row + c] = (luRe[row + c] as number) - (f * u - g * v)
-        luIm[row + c] = (luIm[row + c] as number) - (f * v + g * u)
-      }
-    }
-  }
-
   /** Forward and back substitution in place. */
-  private substitute(of: { readonly re: Float64Array; readonly im: Float64Array }): void {
+  private substitute(of: Column): void {
     const { n, luRe, luIm, order, columns } = this
-    const re = Float64Array.from(order, (r) => of.re[r] as number)
-    const im = Float64Array.from(order, (r) => of.im[r] as number)
+    const { re, im } = this.made
     for (let r = 0; r < n; r += 1) {
-      let [x, y] = [re[r] as number, im[r] as number]
+      const from = order[r] as number
+      let x = of.re[from] as number
+      let y = of.im[from] as number
+      const row = r * n
       for (let c = 0; c < r; c += 1) {
-        const [f, g, u, v] = [luRe[r * n + c] as number, luIm[r * n + c] as number, re[c] as number, im[c] as number]
+        const f = luRe[row + c] as number
+        const g = luIm[row + c] as number
+        const u = re[c] as number
+        const v = im[c] as number
         x -= f * u - g * v
         y -= f * v + g * u
       }
@@ -218,13 +248,19 @@ class PointSystem {
       im[r] = y
     }
     for (let r = n - 1; r >= 0; r -= 1) {
-      let [x, y] = [re[r] as number, im[r] as number]
+      let x = re[r] as number
+      let y = im[r] as number
+      const row = r * n
       for (let c = r + 1; c < n; c += 1) {
-        const [f, g, u, v] = [luRe[r * n + c] as number, luIm[r * n + c] as number, re[c] as number, im[c] as number]
+        const f = luRe[row + c] as number
+        const g = luIm[row + c] as number
+        const u = re[c] as number
+        const v = im[c] as number
         x -= f * u - g * v
         y -= f * v + g * u
       }
-      const [p, q] = [luRe[r * n + r] as number, luIm[r * n + r] as number]
+      const p = luRe[row + r] as number
+      const q = luIm[row + r] as number
       const wide = Math.abs(p) >= Math.abs(q)
       const ratio = wide ? q / p : p / q
       const size = wide ? p + q * ratio : p * ratio + q
@@ -239,17 +275,16 @@ class PointSystem {
 
   /** b − A·x. */
   private findRest(): void {
-    const { n, x, rest } = this
+    const { n, x, rest, right, aRe, aIm } = this
     for (let r = 0; r < n; r += 1) {
-      const row = r * (n + 1)
-      let [u, v] = [this.re[row + n] as number, this.im[row + n] as number]
+      const row = r * n
+      let u = right.re[r] as number
+      let v = right.im[r] as number
       for (let c = 0; c < n; c += 1) {
-        const [p, q, s, t] = [
-          this.re[row + c] as number,
-          this.im[row + c] as number,
-          x.re[c] as number,
-          x.im[c] as number,
-        ]
+        const p = aRe[row + c] as number
+        const q = aIm[row + c] as number
+        const s = x.re[c] as number
+        const t = x.im[c] as number
         u -= p * s - q * t
         v -= p * t + q * s
       }
@@ -261,3 +296,32 @@ class PointSystem {
 
 /** A pivot below this share of its row, for each row, is rounding. */
 const SINGULAR = 2 * Number.EPSILON
+
+/** Subtracts the row of a pivot from those below it. */
+function eliminate(luRe: Float64Array, luIm: Float64Array, n: number, k: number): void {
+  const p = luRe[k * n + k] as number
+  const q = luIm[k * n + k] as number
+  // 1/pivot, by the larger part first so that no square leaves the range (R. L. Smith, CACM 5, 1962).
+  const wide = Math.abs(p) >= Math.abs(q)
+  const ratio = wide ? q / p : p / q
+  const size = wide ? p + q * ratio : p * ratio + q
+  const inverseRe = wide ? 1 / size : ratio / size
+  const inverseIm = wide ? -ratio / size : -1 / size
+  for (let r = k + 1; r < n; r += 1) {
+    const row = r * n
+    const a = luRe[row + k] as number
+    const b = luIm[row + k] as number
+    if (a === 0 && b === 0) continue
+    const f = a * inverseRe - b * inverseIm
+    const g = a * inverseIm + b * inverseRe
+    luRe[row + k] = f
+    luIm[row + k] = g
+    const top = k * n
+    for (let c = k + 1; c < n; c += 1) {
+      const u = luRe[top + c] as number
+      const v = luIm[top + c] as number
+      luRe[row + c] = (luRe[row + c] as number) - (f * u - g * v)
+      luIm[row + c] = (luIm[row + c] as number) - (f * v + g * u)
+    }
+  }
+}

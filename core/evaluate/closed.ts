@@ -29,6 +29,9 @@ export function closedTerm(node: Node, closing: Closing, parameters: readonly st
 const NO_NAMES: ReadonlySet<string> = new Set()
 
 class Closer {
+  /** Terms that have been looked through: a long sum is a deep tree. */
+  private readonly seen = new Map<Node, boolean>()
+
   constructor(private readonly closing: Closing) {}
 
   /** `plain`: a term without sought names may be worked out by itself; not so in an exponent, an index, `each`. */
@@ -77,9 +80,13 @@ class Closer {
   private hasOpen(node: Node, locals: ReadonlySet<string>, own: ReadonlySet<string> = NO_NAMES): boolean {
     if (node.type === 'name')
       return !own.has(node.name) && (locals.has(node.name) || this.closing.open(node.name) !== null)
-    if (this.calledOpenly(node)) return true
+    const plain = locals.size === 0 && own.size === 0
+    const before = plain ? this.seen.get(node) : undefined
+    if (before !== undefined) return before
     const inner = node.type === 'series' ? new Set([...own, node.counter.name]) : own
-    return childrenOf(node).some((child) => this.hasOpen(child, locals, inner))
+    const found = this.calledOpenly(node) || childrenOf(node).some((child) => this.hasOpen(child, locals, inner))
+    if (plain) this.seen.set(node, found)
+    return found
   }
 
   private readsNames(node: Node, locals: ReadonlySet<string>): boolean {

@@ -1,9 +1,9 @@
 import { advised, hintAdvised } from '../advice/advise'
 import type { Place as AdvisedPlace } from '../advice/advise'
 import { identical } from '../kinds/kinds'
-import { GroupReader, readAmong, readLike } from '../notation/groups'
-import type { Place } from '../notation/groups'
-import { parseEquation, parseLine } from '../notation/parser'
+import { asEquation, GroupReader, readAmong, readLike } from '../notation/groups'
+import type { AsEquation, Place } from '../notation/groups'
+import { parseLine } from '../notation/parser'
 import type { Parsed } from '../notation/parser'
 import type { Problem } from '../notation/problem'
 import { stampUnit } from '../notation/stamp'
@@ -32,7 +32,7 @@ import { NOBODY, Turns } from './turns'
 interface Cached extends Tenant {
   /** As it is read by itself, as an equation, and where it stands. */
   readonly plain: Parsed
-  equation: Parsed | null
+  equation: AsEquation | null
   parsed: Parsed
   place: Place | null
   /** What it comes to once the equations of its group are solved, of a line that waits for that. */
@@ -192,7 +192,7 @@ export class FolioEvaluator {
     const reader = new GroupReader()
     return this.lines.map((line) => {
       const cached = this.cachedLine(line)
-      const { parsed, place } = reader.read(cached.plain, () => (cached.equation ??= parseEquation(cached.source)))
+      const { parsed, place } = reader.read(cached.plain, () => (cached.equation ??= asEquation(cached.source)))
       if (!sameReading(parsed, cached.parsed)) {
         cached.parsed = parsed
         cached.settings = null

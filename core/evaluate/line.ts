@@ -21,6 +21,7 @@ import { determine } from '../equations/determine'
 import { alwaysOrNever, equationForm } from '../equations/form'
 import type { Equation, EquationGroup } from '../equations/group'
 import { check } from './check'
+import { namesIn } from '../equations/names'
 import { closedTerm } from './closed'
 import type { Closing } from './closed'
 import type { Tolerance } from './check'
@@ -323,7 +324,10 @@ function equationOf(body: Node, other: Node, source: string, closing: Closing, c
   const said = alwaysOrNever(form)
   if (said === 'never') return failureAt({ from: body.from, to: other.to }, failure('equation-false'))
   if (said === 'always') context.hint('equation-always', body)
-  return { kind: 'equation', equation: { source, left, right, form } }
+  return {
+    kind: 'equation',
+    equation: { source, left, right, form, names: namesIn(left, right) },
+  }
 }
 
 /** The values that solve the equations above. */

@@ -21,12 +21,16 @@ interface Whole {
 const ZERO: Whole = { re: 0n, im: 0n }
 const ONE: Whole = { re: 1n, im: 0n }
 const isZero = (a: Whole): boolean => a.re === 0n && a.im === 0n
-const times = (a: Whole, b: Whole): Whole => ({ re: a.re * b.re - a.im * b.im, im: a.re * b.im + a.im * b.re })
+const times = (a: Whole, b: Whole): Whole =>
+  // Most matrices are real: that is one product instead of four.
+  a.im === 0n && b.im === 0n
+    ? { re: a.re * b.re, im: 0n }
+    : { re: a.re * b.re - a.im * b.im, im: a.re * b.im + a.im * b.re }
 const minus = (a: Whole, b: Whole): Whole => ({ re: a.re - b.re, im: a.im - b.im })
 
 /** a/b where it is known to come out even. */
 function over(a: Whole, b: Whole): Whole {
-  if (b.im === 0n) return { re: a.re / b.re, im: a.im / b.re }
+  if (b.im === 0n) return { re: a.re / b.re, im: a.im === 0n ? 0n : a.im / b.re }
   const size = b.re * b.re + b.im * b.im
   return { re: (a.re * b.re + a.im * b.im) / size, im: (a.im * b.re - a.re * b.im) / size }
 }
@@ -184,14 +188,39 @@ function augmented(a: ExactMatrix, b: ExactMatrix): ExactMatrix {
 
 /** X with A·X = B for square A; `'singular'` where there is none or more than one. */
 export function exactSolve(a: ExactMatrix, b: ExactMatrix): ExactMatrix | 'singular' | null {
-  const reduced = exactRref(augmented(a, b), a.cols)
-  if (!reduced) return null
-  if (reduced.pivots.length < a.rows) return 'singular'
-  const { matrix } = reduced
+  const echelon = bareiss(wholeRows(augmented(a, b)).rows, a.cols)
+  if (!echelon) return null
+  if (echelon.pivots.length < a.rows) return 'singular'
+  return backSubstituted(echelon.rows, a.rows, b.cols)
+}
+
+/**
+ * The solutions of a square triangle of Bareiss's: each times the last pivot, which is the determinant, is a Gaussian
+ * integer (Cramer), so that every division comes out even and fractions are made only at the end.
+ */
+function backSubstituted(rows: readonly (readonly Whole[])[], n: number, cols: number): ExactMatrix | null {
+  const last = rows[n - 1]?.[n - 1] ?? ONE
+  const found: Whole[][] = Array.from({ length: n }, () => [])
+  for (let r = n - 1; r >= 0; r -= 1) {
+    const row = rows[r] ?? []
+    spend(200 * (n - r) * cols)
+    for (let c = 0; c < cols; c += 1) {
+      let sum = times(last, row[n + c] ?? ZERO)
+      for (let k = r + 1; k < n; k += 1) sum = minus(sum, times(row[k] ?? ZERO, found[k]?.[c] ?? ZERO))
+      const value = over(sum, row[r] ?? ONE)
+      if (!fits(value)) return null
+      found[r]?.push(value)
+    }
+  }
+  const size = last.re * last.re + last.im * last.im
   const entries: Gaussian[] = []
-  for (let r = 0; r < a.rows; r += 1)
-    entries.push(...matrix.entries.slice(r * matrix.cols + a.cols, (r + 1) * matrix.cols))
-  return { rows: a.cols, cols: b.cols, entries }
+  for (const value of found.flat()) {
+    const real = last.im === 0n
+    const z = toGaussian(real ? value : times(value, { re: last.re, im: -last.im }), real ? last.re : size)
+    if (!z) return null
+    entries.push(z)
+  }
+  return { rows: n, cols, entries }
 }
 
 export function exactIdentity(n: number): ExactMatrix {

@@ -19,14 +19,25 @@ export interface Placed {
   readonly place: Place | null
 }
 
+/** A line read as an equation, with the names in it. */
+export interface AsEquation {
+  readonly parsed: Parsed
+  readonly names: ReadonlySet<string>
+}
+
+export function asEquation(source: string): AsEquation {
+  const parsed = parseEquation(source)
+  return { parsed, names: new Set(references(parsed).map(({ name }) => name)) }
+}
+
 /** Reads the lines of a folio in order, each with what is sought where it stands. */
 export class GroupReader {
   private equations = 0
 
   constructor(private names: ReadonlySet<string> | null = null) {}
 
-  /** `asEquation` is asked only of lines that may be one. */
-  read(parsed: Parsed, asEquation: () => Parsed): Placed {
+  /** `equationOf` is asked only of lines that may be one. */
+  read(parsed: Parsed, equationOf: () => AsEquation = () => asEquation(parsed.source)): Placed {
     const { statement } = parsed
     const { names } = this
     if (statement.type === 'sought') {
@@ -40,11 +51,11 @@ export class GroupReader {
       return { parsed, place: DETERMINE }
     }
     if (!mayBeEquation(parsed, names)) return { parsed, place: MEMBER }
-    const equation = asEquation()
-    if (!references(equation).some(({ name }) => names.has(name)))
-      return { parsed: { ...parsed, problem: nothingSought(equation, names) }, place: MEMBER }
+    const equation = equationOf()
+    if (![...names].some((name) => equation.names.has(name)))
+      return { parsed: { ...parsed, problem: nothingSought(equation.parsed, names) }, place: MEMBER }
     this.equations += 1
-    return { parsed: equation, place: { role: 'equation', number: this.equations } }
+    return { parsed: equation.parsed, place: { role: 'equation', number: this.equations } }
   }
 }
 
@@ -66,7 +77,7 @@ function nothingSought(equation: Parsed, names: ReadonlySet<string>) {
 
 /** A line as it would be read among equations for these names. */
 export function readAmong(parsed: Parsed, names: ReadonlySet<string> | null): Parsed {
-  return new GroupReader(names).read(parsed, () => parseEquation(parsed.source)).parsed
+  return new GroupReader(names).read(parsed).parsed
 }
 
 /** A text read as the line before it was: as an equation where that was one. */
@@ -77,5 +88,5 @@ export function readLike({ statement }: Parsed, source: string): Parsed {
 /** The lines of a folio as they are read where they stand. */
 export function readInOrder(lines: readonly Parsed[]): readonly Placed[] {
   const reader = new GroupReader()
-  return lines.map((parsed) => reader.read(parsed, () => parseEquation(parsed.source)))
+  return lines.map((parsed) => reader.read(parsed))
 }
