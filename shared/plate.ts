@@ -3,6 +3,7 @@ import { CIRCLES_MOST } from '#core/scene/circles'
 import { CURVE_PARTS, SORTS } from '#core/scene/curve'
 import type { CurvePart } from '#core/scene/curve'
 import { DASH_NAMES, HUES, ROLES } from '#core/scene/scene'
+import { answerId, answerPlace } from '#core/views/answerIds'
 
 /** A figure of the folio: what it shows, and how. */
 const finite = z.number().check(z.refine(Number.isFinite))
@@ -172,14 +173,20 @@ export function withValue<P extends Plate>(plate: P, line: string, usual: boolea
 
 /** The plate with its lines under other identifiers; lines that have none are left out. */
 export function relinked<P extends Plate>(plate: P, ids: ReadonlyMap<string, string>): P {
-  const linked = (list: readonly string[]): string[] => list.flatMap((line) => ids.get(line) ?? [])
+  // The answers of a line go with it.
+  const other = (id: string): string | undefined => {
+    const place = ids.has(id) ? null : answerPlace(id)
+    const line = place && ids.get(place.line)
+    return line ? answerId(line, place.k) : ids.get(id)
+  }
+  const linked = (list: readonly string[]): string[] => list.flatMap((line) => other(line) ?? [])
   const dress = Object.fromEntries(
     Object.entries(plate.dress).flatMap(([line, set]) => {
-      const other = ids.get(line)
-      return other === undefined ? [] : [[other, set]]
+      const now = other(line)
+      return now === undefined ? [] : [[now, set]]
     }),
   )
   const own =
-    plate.kind === 'plane' ? { chains: linked(plate.chains) } : { over: plate.over && (ids.get(plate.over) ?? null) }
+    plate.kind === 'plane' ? { chains: linked(plate.chains) } : { over: plate.over && (other(plate.over) ?? null) }
   return { ...plate, off: linked(plate.off), on: linked(plate.on), dress, ...own }
 }

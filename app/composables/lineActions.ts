@@ -38,6 +38,9 @@ import { useResultsStore } from '~/stores/results'
 import { useRunsStore } from '~/stores/runs'
 import { useUnitStore } from '~/stores/unit'
 
+/** Lines that come to nothing of their own. */
+const WITHOUT_VALUE: ReadonlySet<string> = new Set(['remark', 'empty', 'sought', 'equation'])
+
 /** What can be done to a line, for its menu, the selection bar and the keys. */
 export function useLineActions() {
   const folio = useFolioStore()
@@ -60,7 +63,7 @@ export function useLineActions() {
     }
     if (folio.editing?.id === id) folio.keep()
     const source = folio.lineOf(id)?.source ?? ''
-    if (source.trim() === '' || view?.kind === 'remark' || view?.kind === 'check') return
+    if (source.trim() === '' || view?.kind === 'check' || (view && WITHOUT_VALUE.has(view.kind))) return
     const fresh = freeName(keptNames(folio.lines))
     folio.rewrite(id, `${fresh} = ${source}`, 'name the result')
     folio.edit(id, { from: 0, to: fresh.length })
@@ -108,7 +111,7 @@ export function useLineActions() {
     const index = folio.indexOf(id)
     const several = folio.selected.has(id) && folio.selected.size > 1
     const plural = several ? `${folio.selected.size} lines` : 'line'
-    const entry = !line.note && view !== undefined && view.kind !== 'remark' && view.kind !== 'empty'
+    const entry = !line.note && view !== undefined && !WITHOUT_VALUE.has(view.kind)
     const list: MenuAction[] = []
     if (!several) {
       list.push(
@@ -120,7 +123,7 @@ export function useLineActions() {
           run: () => folio.insertAt(index + 1),
         },
       )
-      if (entry && view.kind !== 'check')
+      if (entry && view.kind !== 'check' && view.answers.length === 0)
         list.push(
           view.name
             ? {
@@ -183,6 +186,8 @@ export function useLineActions() {
       list.push({ label: 'Fill in a grid', icon: mdiGrid, key: keyText('grid'), run: () => void openGrid(id) })
     if (!several && view?.readout.shape === 'grid')
       list.push({ label: 'Reduce row by row', icon: mdiStairs, run: () => desk.openBench(id) }, ...checksFor(id))
+    if (!several && view && view.answers.length > 0)
+      list.push({ label: 'Open on the bench', icon: mdiStairs, run: () => desk.openBench(id) })
     if (entry && !several)
       list.push({
         label: line.answer ? `Answer ${line.answer}: change` : 'Mark as an answer',

@@ -1,3 +1,4 @@
+import { answerPlace } from '#core/views/answerIds'
 import { definedNames } from '#core/notation/references'
 import type { LineView } from '#core/views/lineView'
 import { parseLine } from '#core/notation/parser'
@@ -9,6 +10,8 @@ import type { Line } from '#shared/folio'
 export interface IndexEntry {
   readonly name: string
   readonly line: string
+  /** Under what its value goes: the line, or its answer. */
+  readonly id: string
   readonly number: number
   /** Kind or shape: `complex`, `real`, `angle`, `vector of 3`. */
   readonly kind: string
@@ -52,18 +55,21 @@ export function nameIndex(lines: readonly Line[], views: ReadonlyMap<string, Lin
     if (!view) return
     // A line reads what stands above it, so its uses come before its own name.
     for (const name of view.uses) latest.get(name)?.used.push(index + 1)
-    if (view.name === null) return
-    const used: number[] = []
-    latest.set(view.name, { used })
-    entries.push({
-      name: view.name,
-      line: line.id,
-      number: index + 1,
-      kind: kindOf(view),
-      value: view.problem ? '' : readoutText(view.readout),
-      failed: view.problem !== null,
-      used,
-    })
+    for (const kept of [view, ...view.answers]) {
+      if (kept.name === null) continue
+      const used: number[] = []
+      latest.set(kept.name, { used })
+      entries.push({
+        name: kept.name,
+        line: line.id,
+        id: kept.id,
+        number: index + 1,
+        kind: kindOf(kept),
+        value: kept.problem ? '' : readoutText(kept.readout),
+        failed: kept.problem !== null,
+        used,
+      })
+    }
   })
   const counts = new Map<string, number>()
   for (const { name } of entries) counts.set(name, (counts.get(name) ?? 0) + 1)
@@ -81,7 +87,10 @@ export function definedAbove(
   name: string,
   place: number,
 ): number {
-  return lines.slice(0, place).findLastIndex((l) => !l.note && views.get(l.id)?.name === name)
+  return lines.slice(0, place).findLastIndex((l) => {
+    const view = l.note ? undefined : views.get(l.id)
+    return view?.name === name || view?.answers.some((answer) => answer.name === name)
+  })
 }
 
 /** The lines without inputs of their own that a computed line comes from, in their order. */
@@ -104,6 +113,7 @@ export function sourcesOf(
       else follow(at)
     }
   }
-  follow(lines.findIndex((l) => l.id === line))
+  const own = lines.some((l) => l.id === line) ? line : answerPlace(line)?.line
+  follow(lines.findIndex((l) => l.id === own))
   return [...found].sort(([a], [b]) => a - b).map(([at, name]) => ({ name, number: at + 1 }))
 }

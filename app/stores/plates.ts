@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
+import { answerPlace } from '#core/views/answerIds'
 import type { LineView } from '#core/views/lineView'
 import type { ShownSweep } from '#core/scene/curve'
 import type { DragWay } from '#core/scene/drag'
@@ -26,6 +27,13 @@ export interface Candidate {
   readonly sweep: boolean
 }
 
+/** What of a line, or of an answer, could stand on a plate; `null` where nothing could. */
+function candidateOf(view: LineView, number: number): Candidate | null {
+  const sweep = view.readout.shape === 'sweep' && view.readout.of !== 'other'
+  if (view.name === null || !(view.drawn || sweep)) return null
+  return { line: view.id, name: view.name, number, view, usual: view.drawn?.usual ?? false, sweep }
+}
+
 /** The figures of the folio: which is large, what is on each, and how each value is dressed. */
 export const usePlatesStore = defineStore('plates', () => {
   const folio = useFolioStore()
@@ -50,10 +58,8 @@ export const usePlatesStore = defineStore('plates', () => {
   const candidates = computed<readonly Candidate[]>(() => {
     const end = desk.stroll === null ? folio.lines.length : desk.stroll + 1
     return folio.lines.slice(0, end).flatMap((line: Line, k): Candidate[] => {
-      const view = line.note ? undefined : results.views.get(line.id)
-      const sweep = view?.readout.shape === 'sweep' && view.readout.of !== 'other'
-      if (!view || view.name === null || !(view.drawn || sweep)) return []
-      return [{ line: line.id, name: view.name, number: k + 1, view, usual: view.drawn?.usual ?? false, sweep }]
+      const own = line.note ? undefined : results.views.get(line.id)
+      return own ? [own, ...own.answers].flatMap((view) => candidateOf(view, k + 1) ?? []) : []
     })
   })
 
@@ -100,9 +106,9 @@ export const usePlatesStore = defineStore('plates', () => {
     () => folio.current,
     (line) => {
       if (pinned.value || line === null) return
-      const candidate = candidates.value.find((c) => c.line === line)
-      if (!candidate || isOn(plate.value, line, candidate.usual)) return
-      const other = all.value.find((p) => isOn(p, line, candidate.usual))
+      const candidate = candidates.value.find((c) => c.line === line || answerPlace(c.line)?.line === line)
+      if (!candidate || isOn(plate.value, candidate.line, candidate.usual)) return
+      const other = all.value.find((p) => isOn(p, candidate.line, candidate.usual))
       if (other) chosen.value = other.id
     },
   )

@@ -6,11 +6,12 @@ import { z } from '#shared/schema'
 import type { AngleUnit } from '#core/values/convert'
 import type { Conventions } from '#core/format/conventions'
 import type { CopyForm } from '#core/kinds/kind'
+import { answerPlace } from '#core/views/answerIds'
 import type { LineView, ShownProblem } from '#core/views/lineView'
 import type { Example } from '#core/functions/definition'
 import type { Chain } from '#core/working/chain'
 import type { WorkingView } from '#core/working/view'
-import type { ExactMatrix } from '#core/linear/exact'
+import type { BenchStart } from '#core/views/bench'
 import { sentence } from '#core/sentences/sentences'
 import type { Line } from '#shared/folio'
 import type { SweepRows } from '#core/kinds/sweep'
@@ -103,7 +104,13 @@ export const useResultsStore = defineStore('results', () => {
   }
 
   function take(update: Update): void {
-    for (const view of update.views) views.set(view.id, view)
+    for (const view of update.views) {
+      // An answer has a view like a line: whatever shows values finds it under its own identifier.
+      for (const { id } of views.get(view.id)?.answers ?? [])
+        if (!view.answers.some((a) => a.id === id)) views.delete(id)
+      for (const answer of view.answers) views.set(answer.id, answer)
+      views.set(view.id, view)
+    }
     draft.value = update.draft
     postponed.value = update.postponed
     placed.value = update.placed
@@ -211,7 +218,7 @@ export const useResultsStore = defineStore('results', () => {
     if (edits.order) {
       order.value = edits.order
       const kept = new Set(edits.order)
-      for (const id of [...views.keys()]) if (!kept.has(id)) views.delete(id)
+      for (const id of [...views.keys()]) if (!kept.has(id) && !kept.has(answerPlace(id)?.line ?? '')) views.delete(id)
     }
     for (const { id, source } of edits.sources ?? []) told.set(id, source)
     conventions = edits.conventions ?? conventions
@@ -339,10 +346,10 @@ export const useResultsStore = defineStore('results', () => {
     return remote().stamped(units)
   }
 
-  /** The matrix of a line with its exact entries, for the reduction bench. */
-  async function exactMatrix(id: string): Promise<ExactMatrix | null> {
+  /** What of a line can be reduced on the bench; a sentence where nothing can. */
+  async function bench(id: string): Promise<BenchStart | string> {
     await queue.answered
-    return remote().exactMatrix(id)
+    return remote().bench(id)
   }
 
   /** The working of a line, or of an example of the handbook; a sentence where there is none. */
@@ -409,7 +416,7 @@ export const useResultsStore = defineStore('results', () => {
     release,
     copyText,
     stamped,
-    exactMatrix,
+    bench,
     working,
     checkedChain,
     close,

@@ -8,10 +8,12 @@ import type { Fault } from '#core/exchange/told'
 import { isNumber, writeFirst, writeValue } from '#core/exchange/writeValue'
 import type { Named, NumberFile, NumberFormat, ValueOptions } from '#core/exchange/writeValue'
 import type { LineResult, SourceLine } from '#core/evaluate/lineResult'
-import type { ExactMatrix } from '#core/linear/exact'
-import { asMatrix } from '#core/values/matrices'
 import { copyText, curveOf, pointOf, readout, tableRows } from '#core/kinds/kinds'
 import type { CopyForm } from '#core/kinds/kind'
+import { answerPlace } from '#core/views/answerIds'
+import { answersOf } from '#core/views/answers'
+import { benchOf } from '#core/views/bench'
+import type { BenchStart } from '#core/views/bench'
 import { lineView, stoppedView } from '#core/views/lineView'
 import type { LineView, PointView } from '#core/views/lineView'
 import type { AngleUnit } from '#core/values/convert'
@@ -24,7 +26,7 @@ import type { Example } from '#core/functions/definition'
 import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import type { Conventions } from '#core/format/conventions'
 import type { SweepRows } from '#core/kinds/sweep'
-import { inHeldUnit, numberInUnit } from '#core/quantities/shown'
+import { inHeldUnit } from '#core/quantities/shown'
 import { pointIn } from '#core/quantities/through'
 import { sweepIn } from '#core/values/quantity'
 import type { Value } from '#core/values/types'
@@ -226,7 +228,10 @@ export class EvaluatorService {
     const told = along === undefined ? [] : this.sweepLines()
     // What was just entered is waited for; of many lines each has a first turn.
     const entered = edits.sources?.length === 1 ? edits.sources.map((line) => line.id) : []
-    const changed = [...new Set([...this.evaluateAll(entered), ...(chains ?? []), ...(sweeps ?? []), ...told])]
+    const watched = [...(chains ?? []), ...(sweeps ?? [])].map((id) =>
+      this.evaluator.result(id) ? id : (answerPlace(id)?.line ?? id),
+    )
+    const changed = [...new Set([...this.evaluateAll(entered), ...watched, ...told])]
     return this.told(edits.conventions ? this.allViews() : this.viewsOf(changed))
   }
 
@@ -269,15 +274,14 @@ export class EvaluatorService {
 
   /** The value of a line as text to copy; `null` where it has no such form. */
   copyText(id: string, form: CopyForm): string | null {
-    const value = this.evaluator.result(id)?.evaluated.value
+    const value = this.resultAt(id)?.evaluated.value
     return value && this.conventions ? copyText(value, form, this.conventions) : null
   }
 
-  /** The matrix of a line with its exact entries; `null` where it has none. */
-  exactMatrix(id: string): ExactMatrix | null {
-    const value = this.evaluator.result(id)?.evaluated.value
-    // A matrix with a unit is reduced by its numbers in that unit.
-    return (value && asMatrix(numberInUnit(value).number)?.exact) ?? null
+  /** What of a line can be reduced on the bench; a sentence where nothing can. */
+  bench(id: string): BenchStart | string {
+    const result = this.resultAt(id)
+    return result ? benchOf(result, this.watched.along?.index ?? 0) : ''
   }
 
   /** How the value of a line comes about; a sentence where there is nothing to say. */
@@ -319,7 +323,7 @@ export class EvaluatorService {
   /** The value of a line as a file; without a line all kept numbers. */
   numberFile(id: string | null, format: NumberFormat, options: ValueOptions): NumberFile | Fault {
     if (id === null) {
-      const kept = this.order.flatMap((line) => this.keptBy(line) ?? [])
+      const kept = this.order.flatMap((line) => this.allKeptBy(line))
       return writeFirst(
         kept.filter(({ value }) => isNumber(value)),
         format,
@@ -332,13 +336,31 @@ export class EvaluatorService {
   }
 
   private valueOf(id: string): Value | null {
-    const evaluated = this.evaluator.result(id)?.evaluated
+    const evaluated = this.resultAt(id)?.evaluated
     return evaluated && !evaluated.problem ? evaluated.value : null
+  }
+
+  /** What came of a line, or one of the answers of a line that has several. */
+  private resultAt(id: string): LineResult | null {
+    const own = this.evaluator.result(id)
+    const place = own ? null : answerPlace(id)
+    const line = place && this.evaluator.result(place.line)
+    return own ?? (line && (answersOf(line)[place.k] ?? null))
+  }
+
+  /** What a line keeps under names. */
+  private allKeptBy(id: string): readonly Named[] {
+    const result = this.evaluator.result(id)
+    const own = this.keptBy(id)
+    return [
+      ...(own ? [own] : []),
+      ...(result ? answersOf(result).flatMap((answer) => this.keptBy(answer.id) ?? []) : []),
+    ]
   }
 
   /** What a line keeps under a name; `null` where it keeps nothing. */
   private keptBy(id: string): Named | null {
-    const parsed = this.evaluator.result(id)?.parsed
+    const parsed = this.resultAt(id)?.parsed
     const [name, value] = [parsed ? definedName(parsed) : null, this.valueOf(id)]
     return name !== null && value ? { name, value } : null
   }
@@ -375,24 +397,35 @@ export class EvaluatorService {
     return ids.flatMap((id) => {
       const result = this.evaluator.result(id)
       if (!result) return []
-      const view = {
-        ...lineView(this.withHeldUnit(id, result), conventions),
-        links: this.linksOf(id),
-        sweep: this.watched.sweeps.includes(id) ? curveOf(result.evaluated.value) : null,
-        at: this.pointOf(id, result.evaluated.value, conventions),
-      }
-      this.rememberUnit(id, view)
+      const view = this.viewOf(id, result, conventions)
       return [this.isHeld(id) ? stoppedView(view) : view]
     })
   }
 
+  private viewOf(line: string, result: LineResult, conventions: Conventions): LineView {
+    const { id } = result
+    const { value } = result.evaluated
+    const answers = answersOf(result).map((answer) => this.viewOf(line, answer, conventions))
+    const plain = lineView(this.withHeldUnit(line, result), conventions)
+    const view = {
+      ...plain,
+      answers: plain.answers.map((answer, k) => ({ ...(answers[k] ?? answer), reading: answer.reading, grouped: answer.grouped, repeats: false, uses: answer.uses })), // prettier-ignore
+      links: this.linksOf(id),
+      sweep: this.watched.sweeps.includes(id) ? curveOf(value) : null,
+      at: this.pointOf(id, value, conventions),
+    }
+    this.rememberUnit(id, view)
+    return view
+  }
+
   /** While a line is typed or dragged, what depends on it keeps the prefix that it had. */
-  private withHeldUnit(id: string, result: LineResult): LineResult {
-    const unit = this.draft !== null && this.draft.id !== id ? this.units.get(id) : undefined
+  private withHeldUnit(line: string, result: LineResult): LineResult {
+    const { id } = result
+    const unit = this.draft !== null && this.draft.id !== line ? this.units.get(id) : undefined
     const { value } = result.evaluated
     if (unit === undefined || value === null) return result
     const held = inHeldUnit(value, unit)
-    if (held !== value) this.unitHeld.add(id)
+    if (held !== value) this.unitHeld.add(line)
     return held === value ? result : { ...result, evaluated: { ...result.evaluated, value: held } }
   }
 
@@ -403,7 +436,10 @@ export class EvaluatorService {
   }
 
   private sweepLines(): string[] {
-    return this.order.filter((id) => sweepIn(this.evaluator.result(id)?.evaluated.value ?? null) !== null)
+    return this.order.filter((id) => {
+      const result = this.evaluator.result(id)
+      return result && [result, ...answersOf(result)].some(({ evaluated }) => sweepIn(evaluated.value) !== null)
+    })
   }
 
   /** The value of a sweep at the point that is read along. */
@@ -427,7 +463,7 @@ export class EvaluatorService {
 
   /** Some points of a sweep as rows of a table, texts and all. */
   sweepRows(id: string, from: number, count: number): SweepRows | null {
-    const value = this.evaluator.result(id)?.evaluated.value
+    const value = this.resultAt(id)?.evaluated.value
     return value && this.conventions ? tableRows(value, from, count, this.conventions) : null
   }
 

@@ -91,7 +91,8 @@ export function determineArrays({ group, context, evaluate, at }: Task): PartsVa
     parts.set(name, value)
     from += side.rows
   }
-  const solved = { equations: blocks.length, solutions: 1, multiplicities: [], free: [], spare: 0, way: 'elimination', exact: false, residual: null, more: false, system: null } as const // prettier-ignore
+  const solved = { equations: blocks.length, solutions: 1, multiplicities: [], free: [], spare: 0, way: 'elimination', exact: false, residual: null, more: false, uses: [], system: null, nonlinear: null,
+    roots: null } as const // prettier-ignore
   return { kind: 'parts', of: 'determine', parts, solved }
 }
 

@@ -14,6 +14,13 @@ import type { PartsValue } from '../values/types'
 export function determine(task: Task): PartsValue | Failure {
   const why = whyNot(task.group, task.looked)
   if (why) return why
+  const found = solved(task)
+  if (found.kind === 'failure' || !found.solved) return found
+  const uses = [...new Set(task.group.equations.flatMap((equation) => equation.uses))]
+  return { ...found, solved: { ...found.solved, uses } }
+}
+
+function solved(task: Task): PartsValue | Failure {
   const { equations } = task.group
   if (!equations.every(({ form }) => form.kind === 'linear')) return determineNonlinear(task)
   return isOfArrays(equations) ? determineArrays(task) : determineLinear(task)

@@ -80,7 +80,7 @@ class Former {
   ) {}
 
   of(node: Node): Found {
-    if (node.type === 'name') return { kind: 'linear', constant: null, factors: new Map([[node.name, integer(1)]]) }
+    if (node.type === 'name') return { kind: 'linear', constant: null, factors: new Map([[node.name, ONCE]]) }
     if (!hasSought(node)) {
       const value = this.evaluate(node, this.context)
       return value.kind === 'failure' ? value : { kind: 'linear', constant: value, factors: NO_FACTORS }
@@ -114,7 +114,8 @@ class Former {
     if (left.kind !== 'linear') return left
     if (right.kind !== 'linear') return right
     const by: BinarySign = sign === '/' ? '/' : '*'
-    const apply = (a: Value, b: Value): Value | Failure => settle(operateOn(by, a, b, node.left, node.right, this.context)) // prettier-ignore
+    // What stands once is multiplied by nothing: it has whatever unit it has.
+    const apply = (a: Value, b: Value): Value | Failure => (by === '*' && (a === ONCE || b === ONCE)) ? (a === ONCE ? b : a) : settle(operateOn(by, a, b, node.left, node.right, this.context)) // prettier-ignore
     if (right.factors.size === 0) {
       const { constant } = right
       return constant === null ? { kind: 'nonlinear', term: node } : mapped(left, (x) => apply(x, constant))
@@ -143,6 +144,9 @@ class Former {
     }
   }
 }
+
+/** The coefficient of a name that stands by itself. */
+const ONCE = integer(1)
 
 const NO_FACTORS: ReadonlyMap<string, Value> = new Map()
 

@@ -14,8 +14,9 @@ export interface Equation {
   readonly right: Node
   /** left − right, where that is linear. */
   readonly form: LinearForm | Nonlinear
-  /** The sought names in it. */
+  /** The sought names in it, and the kept names that it reads. */
   readonly names: readonly string[]
+  readonly uses: readonly string[]
 }
 
 export interface EquationGroup {

@@ -165,7 +165,8 @@ const isExact = (x: Algebraic): boolean =>
   x.kind === 'number' ? x.exact !== null : x.top.terms.every(({ factor }) => factor.exact !== null)
 
 function byElimination({ length }: readonly Row[]): Omit<Solved, 'system'> {
-  return { equations: length, solutions: 1, multiplicities: [], free: [], spare: 0, way: 'elimination', exact: false, residual: null, more: false } // prettier-ignore
+  return { equations: length, solutions: 1, multiplicities: [], free: [], spare: 0, way: 'elimination', exact: false, residual: null, more: false, uses: [], nonlinear: null,
+    roots: null } // prettier-ignore
 }
 
 function contradicting(lines: readonly number[]): Failure {

@@ -13,7 +13,7 @@ import { angleOf, integer, ofSort } from '../values/make'
 import { bare, quantity } from '../values/quantity'
 import { sweepOf } from '../values/sweeps'
 import type { Axis, NumberValue, PartsValue, Polynomial, Solved, Value } from '../values/types'
-import type { Task } from './group'
+import type { Equation, Task } from './group'
 import { sortsOf } from './measured'
 import type { Sorts } from './measured'
 import { misfitFailure } from './misfit'
@@ -33,6 +33,7 @@ export interface Solutions {
   readonly way: 'roots' | 'search'
   readonly residual: number | null
   readonly more: boolean
+  readonly roots: Solved['roots']
 }
 
 export function determineNonlinear(task: Task): PartsValue | Failure {
@@ -101,9 +102,25 @@ function ofPolynomials(task: Task, names: readonly string[], sorts: Sorts): Solu
     case 'solved': {
       const list = found.solutions.filter(({ values }) => bottoms.every(({ top }) => !isRootOf(top, names, values)))
       if (list.length === 0) return failure('no-solution')
-      return { kind: 'solutions', list, spare: found.spare, way: 'roots', residual: null, more: false }
+      return {
+        kind: 'solutions',
+        list,
+        spare: found.spare,
+        way: 'roots',
+        residual: null,
+        more: false,
+        roots: onlyOne(equations),
+      }
     }
   }
+}
+
+/** One equation in one name: its polynomial. */
+function onlyOne(equations: readonly PolynomialEquation[]): Solved['roots'] {
+  const [only] = equations
+  const [name] = only?.top.unknowns ?? []
+  if (!only || equations.length > 1 || name === undefined || only.top.unknowns.length > 1) return null
+  return { name, of: { kind: 'polynomial', top: only.top, bottom: null } }
 }
 
 /** True where a denominator is 0. */
@@ -176,9 +193,18 @@ function answered(found: Solutions, names: readonly string[], sorts: Sorts, { gr
     exact: list.every(({ values }) => values.every((x) => x.exact !== null)),
     residual: found.residual,
     more: found.more,
+    uses: [],
     system: null,
+    nonlinear: nonlinearTerm(group.equations),
+    roots: found.roots,
   }
   return { kind: 'parts', of: 'determine', parts: new Map(parts), solved }
+}
+
+function nonlinearTerm(equations: readonly Equation[]): Solved['nonlinear'] {
+  for (const { form, line, source } of equations)
+    if (form.kind === 'nonlinear') return { line, term: source.slice(form.term.from, form.term.to) }
+  return null
 }
 
 /** By real part, then by imaginary part, of the first name that tells two solutions apart. */

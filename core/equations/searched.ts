@@ -48,7 +48,7 @@ export function searched(
   if (solutions.length === 0) return notFound(names, count, system, task)
   const residual = Math.max(...found.roots.map((root) => root.residual))
   const picked = looked.near.size > 0
-  return { kind: 'solutions', list: solutions.map((values) => ({ values, times: 1 })), spare: 0, way: 'search', residual, more: !picked && solutions.length < most } // prettier-ignore
+  return { kind: 'solutions', list: solutions.map((values) => ({ values, times: 1 })), spare: 0, way: 'search', residual, more: !picked && solutions.length < most, roots: null } // prettier-ignore
 }
 
 /** A sought name is real, or complex where its start is. */

@@ -357,8 +357,10 @@ function sameHint(a: Problem | null, b: Problem | null): boolean {
 }
 
 /** A text as it would be read in a place. */
-function readThere(source: string, { group }: Standing): Parsed {
-  return readAmong(parseLine(source), group ? new Set(group.names.keys()) : null)
+function readThere(source: string, { group, scope }: Standing): Parsed {
+  if (!group) return parseLine(source)
+  const following = [...scope].flatMap(([name, { open }]) => (open && open.kind !== 'sought' ? [name] : []))
+  return readAmong(parseLine(source), new Set(group.names.keys()), new Set(following))
 }
 
 /** With the hints that the line had while it waited for its equations. */

@@ -299,7 +299,8 @@ function openLine(parsed: Parsed, bound: Bound, opens: ReadonlyMap<string, OpenN
     value: (name) => run.lookup(name),
     evaluate: (node) => evaluate(node, context),
   }
-  if (statement.type === 'equation') return body && right ? equationOf(body, right, source, closing, context) : LATER
+  if (statement.type === 'equation')
+    return body && right ? equationOf(bound, body, right, source, closing, context) : LATER
   if (statement.type !== 'define' && statement.type !== 'expression' && statement.type !== 'function') return LATER
   if (body === null) return LATER
   if (isQuestion(body)) context.hint('equation-asks', body, { text: source.slice(body.from, body.to) })
@@ -315,7 +316,14 @@ const LATER: OpenLine = { kind: 'name', open: { kind: 'later' } }
 const isQuestion = (node: Node): boolean =>
   node.type === 'compare' && node.rest.length === 1 && node.rest[0]?.sign === '=='
 
-function equationOf(body: Node, other: Node, source: string, closing: Closing, context: Context): OpenLine | Failure {
+function equationOf(
+  bound: Bound,
+  body: Node,
+  other: Node,
+  source: string,
+  closing: Closing,
+  context: Context,
+): OpenLine | Failure {
   const [left, right] = [closedTerm(body, closing), closedTerm(other, closing)]
   if ('kind' in left) return left
   if ('kind' in right) return right
@@ -326,7 +334,14 @@ function equationOf(body: Node, other: Node, source: string, closing: Closing, c
   if (said === 'always') context.hint('equation-always', body)
   return {
     kind: 'equation',
-    equation: { source, left, right, form, names: namesIn(left, right) },
+    equation: {
+      source,
+      left,
+      right,
+      form,
+      names: namesIn(left, right),
+      uses: usedNames(bound).filter((name) => closing.open(name) === null),
+    },
   }
 }
 

@@ -30,11 +30,17 @@ export function asEquation(source: string): AsEquation {
   return { parsed, names: new Set(references(parsed).map(({ name }) => name)) }
 }
 
+const NO_NAMES: ReadonlySet<string> = new Set()
+
 /** Reads the lines of a folio in order, each with what is sought where it stands. */
 export class GroupReader {
   private equations = 0
 
-  constructor(private names: ReadonlySet<string> | null = null) {}
+  constructor(
+    private names: ReadonlySet<string> | null = null,
+    /** Names that lines of the group define with sought ones in them. */
+    private following: ReadonlySet<string> = NO_NAMES,
+  ) {}
 
   /** `equationOf` is asked only of lines that may be one. */
   read(parsed: Parsed, equationOf: () => AsEquation = () => asEquation(parsed.source)): Placed {
@@ -48,14 +54,29 @@ export class GroupReader {
     if (names === null) return { parsed, place: null }
     if (statement.type === 'determine') {
       this.names = null
+      this.following = NO_NAMES
       return { parsed, place: DETERMINE }
     }
-    if (!mayBeEquation(parsed, names)) return { parsed, place: MEMBER }
+    const open = (name: string): boolean => names.has(name) || this.following.has(name)
+    if (!mayBeEquation(parsed, names, open)) {
+      if (statement.type === 'define' || statement.type === 'function')
+        this.follow(statement.name.name, equationOf(), open)
+      return { parsed, place: MEMBER }
+    }
     const equation = equationOf()
-    if (![...names].some((name) => equation.names.has(name)))
+    if (![...equation.names].some(open))
       return { parsed: { ...parsed, problem: nothingSought(equation.parsed, names) }, place: MEMBER }
     this.equations += 1
     return { parsed: equation.parsed, place: { role: 'equation', number: this.equations } }
+  }
+
+  /** A definition: what it reads decides whether its name depends on what is sought. */
+  private follow(name: string, { names }: AsEquation, open: (name: string) => boolean): void {
+    const depends = [...names].some((used) => used !== name && open(used))
+    if (depends === this.following.has(name)) return
+    this.following = new Set(
+      depends ? [...this.following, name] : [...this.following].filter((other) => other !== name),
+    )
   }
 }
 
@@ -64,9 +85,13 @@ const MEMBER: Place = { role: 'member' }
 const DETERMINE: Place = { role: 'determine' }
 
 /** True where the line has an equals sign that does not plainly define something. */
-function mayBeEquation({ statement, problem: failed }: Parsed, names: ReadonlySet<string>): boolean {
-  if (statement.type === 'define') return names.has(statement.name.name)
-  if (statement.type === 'function') return statement.parameters.some(({ name }) => names.has(name))
+function mayBeEquation(
+  { statement, problem: failed }: Parsed,
+  sought: ReadonlySet<string>,
+  open: (name: string) => boolean,
+): boolean {
+  if (statement.type === 'define') return sought.has(statement.name.name)
+  if (statement.type === 'function') return statement.parameters.some(({ name }) => open(name))
   return failed?.code === 'not-definable'
 }
 
@@ -75,9 +100,9 @@ function nothingSought(equation: Parsed, names: ReadonlySet<string>) {
   return failed ?? problem('nothing-sought', { from: 0, to: source.length }, { names: [...names].join(', ') })
 }
 
-/** A line as it would be read among equations for these names. */
-export function readAmong(parsed: Parsed, names: ReadonlySet<string> | null): Parsed {
-  return new GroupReader(names).read(parsed).parsed
+/** A line as it would be read among equations for these names, where others follow from them. */
+export function readAmong(parsed: Parsed, names: ReadonlySet<string> | null, following: ReadonlySet<string>): Parsed {
+  return new GroupReader(names, following).read(parsed).parsed
 }
 
 /** A text read as the line before it was: as an equation where that was one. */

@@ -51,9 +51,11 @@ const WAITING: ReadonlySet<Code> = new Set<Code>([
   'no-equations',
 ])
 
+const PENDING: ReadonlySet<Code> = new Set<Code>(['postponed', 'enclosure-loading', 'not-determined', 'equations-wait'])
+
 /** A line that has been read, and whose value is still to come: it is not in error. */
 export function isPending(code: Code): boolean {
-  return code === 'postponed' || code === 'enclosure-loading'
+  return PENDING.has(code)
 }
 
 export function isUnfinished(code: Code): boolean {

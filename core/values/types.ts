@@ -99,8 +99,14 @@ export interface Solved {
   readonly residual: number | null
   /** True where other solutions cannot be excluded. */
   readonly more: boolean
+  /** The kept names that the equations read. */
+  readonly uses: readonly string[]
   /** The coefficients with the right sides as the last column, where the equations are linear. */
   readonly system: SolvedSystem | null
+  /** The term that makes an equation nonlinear, and its line; `null` where all are linear. */
+  readonly nonlinear: { readonly line: number; readonly term: string } | null
+  /** The polynomial in one sought name whose roots the solutions are. */
+  readonly roots: { readonly name: string; readonly of: PolynomialValue } | null
 }
 
 /** Linear equations as a matrix: what the bench, the working and the details take up. */

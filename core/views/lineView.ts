@@ -2,9 +2,11 @@ import { repeatsReading } from './repeats'
 import { dataOf } from '../values/problemData'
 import type { Code } from '../values/problemData'
 import type { LineResult } from '../evaluate/lineResult'
+import type { Place } from '../notation/groups'
+import { answersOf } from './answers'
 import { definedName } from '../notation/references'
 import { usedNames } from '../notation/names'
-import { statementToLatex } from '../notation/latex'
+import { nameToLatex, statementToLatex } from '../notation/latex'
 import { problem } from '../notation/problem'
 import type { Problem, ProblemFix } from '../notation/problem'
 import { findLiteral } from '../notation/rewrite'
@@ -43,7 +45,7 @@ export interface ShownProblem {
 /** Everything the interface shows of a line; plain data that crosses threads. */
 export interface LineView {
   readonly id: string
-  readonly kind: 'empty' | 'remark' | 'error' | Value['kind']
+  readonly kind: 'empty' | 'remark' | 'error' | 'sought' | 'equation' | Value['kind']
   readonly name: string | null
   /** LaTeX of how the line was understood; empty where it could not be read. */
   readonly reading: string
@@ -75,6 +77,10 @@ export interface LineView {
   readonly uses: readonly string[]
   /** For a check: whether it passed. */
   readonly pass: boolean | null
+  /** What it is in its group of equations. */
+  readonly place: Place | null
+  /** What it found for each sought name. */
+  readonly answers: readonly LineView[]
 }
 
 /** The value of a sweep at one point. */
@@ -120,7 +126,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     evaluated.bare.size > 0 && !failed ? stampUnit(parsed.source, evaluated.bare, conventions.angle) : null
   return {
     id: result.id,
-    kind: failed ? 'error' : value ? bare(value).kind : parsed.remark === null ? 'empty' : 'remark',
+    kind: failed ? 'error' : value ? bare(value).kind : kindWithoutValue(result),
     name: definedName(parsed),
     reading: readingOf(false),
     grouped: readingOf(true),
@@ -138,10 +144,29 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     sweep: null,
     at: null,
     literal: failed ? null : findLiteral(parsed.source, parsed.statement, bound.body, conventions.angle),
-    uses: usedNames(bound),
+    uses: value?.kind === 'parts' && value.solved ? value.solved.uses : usedNames(bound),
     pass: value?.kind === 'check' ? value.pass : null,
+    place: result.place,
+    answers: answersOf(result).map((answer) => answerView(answer, conventions, usesOf(value))),
   }
 }
+
+function kindWithoutValue({ parsed, evaluated }: LineResult): 'sought' | 'equation' | 'empty' | 'remark' {
+  if (parsed.statement.type === 'sought') return 'sought'
+  if (evaluated.open?.kind === 'equation') return 'equation'
+  return parsed.remark === null ? 'empty' : 'remark'
+}
+
+/** An answer reads as its name, and uses what its equations do. */
+function answerView(answer: LineResult, conventions: Conventions, uses: readonly string[]): LineView {
+  const view = lineView(answer, conventions)
+  const reading = view.name === null ? '' : nameToLatex(view.name)
+  return { ...view, reading, grouped: reading, repeats: false, uses }
+}
+
+const NO_USES: readonly string[] = []
+const usesOf = (value: Value | null): readonly string[] =>
+  (value?.kind === 'parts' ? value.solved?.uses : null) ?? NO_USES
 
 /** The functions whose results are poles and zeros of something, and what marks them. */
 function roleOf(body: Node | null): Role {

@@ -69,6 +69,10 @@ const SAID: { readonly [W in NoWorking]: string } = {
   function: 'A function is worked where it is called: open the working of a line that calls it.',
   unknown: 'From this line on a name is an unknown: there is nothing to work out.',
   remark: 'There is nothing to work out in this line.',
+  sought: 'The names that are sought are worked out where they are found: open the working of determine.',
+  equation: 'An equation is worked where it is solved: open the working of determine.',
+  search:
+    'These equations were solved by a search with Newton’s method, step by step from many starts: there is no working by hand. Every solution was put into both sides.',
   unread: 'The line cannot be read yet: its message says why.',
 }
 

@@ -27,6 +27,8 @@ import { formsOf } from './forms'
 import { Recorder, seenOf, unbracketed } from './seen'
 import type { Seen } from './seen'
 import { readingStyle, termShowsWhole } from './shown'
+import { answersAt, solvingTerm } from './equations'
+import type { SolvingTerm } from './equations'
 import type { Step } from './step'
 import { valued } from './terms'
 import { Progress, Work } from './work'
@@ -60,7 +62,7 @@ export interface Working {
 }
 
 /** Why a line has no working. */
-export type NoWorking = 'function' | 'unknown' | 'remark' | 'unread'
+export type NoWorking = 'function' | 'unknown' | 'remark' | 'unread' | 'sought' | 'equation' | 'search'
 
 /** The working of a line of a folio; why there is none. */
 export function workingOf(evaluator: FolioEvaluator, id: string, options: WorkingOptions): Working | NoWorking {
@@ -98,10 +100,20 @@ function workedIn(
   const { statement } = parsed
   const { body, right } = evaluated.bound
   if (statement.type === 'function' || statement.type === 'unknown') return statement.type
+  if (statement.type === 'sought' || statement.type === 'equation') return statement.type
+  if (statement.type === 'determine')
+    return determineWorking(new Desk(standing, options), evaluated, options.point ?? 0)
   if (body === null || statement.type === 'empty') return parsed.problem ? 'unread' : 'remark'
   if (parsed.problem || evaluated.bound.problem) return 'unread'
   const desk = new Desk(standing, options)
   return desk.line(statement, body, right, evaluated, formOf)
+}
+
+/** The elimination of linear equations, or the roots of a polynomial one. */
+function determineWorking(desk: Desk, { value, problem: failed }: Evaluated, point: number): Working | NoWorking {
+  if (failed) return 'unread'
+  const found = value?.kind === 'parts' && value.solved ? solvingTerm(value.solved, point) : null
+  return found && value ? desk.solving(found, answersAt(value, found.point)) : 'search'
 }
 
 /** A line on the desk: evaluates terms in its place, and gathers what is to be known of all of them. */
@@ -177,6 +189,18 @@ class Desk {
       cut: work.cut,
       point,
     }
+  }
+
+  /** Equations as the term that solves them. */
+  solving({ names, term, rule, point }: SolvingTerm, answers: Value): Working {
+    const work = new Work(this.tools, chapters)
+    work.push(plainStep(rule, names, term, termShowsWhole(term, this.conventions) ? '⇔' : '≈'))
+    work.operations += 1
+    const found = work.term(this.see(term), (node) => node)
+    const node = valued(answers)
+    if (found && bare(answers) !== answers) work.push(plainStep('answers-measured', found.node, node, termShowsWhole(node, this.conventions) ? '=' : '≈')) // prettier-ignore
+    const result: Done | null = found && { node, value: answers, form: found.form }
+    return { letters: names, figures: term, result, steps: work.steps, choices: work.choices, bare: this.bare, guarded: work.guarded, cut: work.cut, point } // prettier-ignore
   }
 
   private putIn(work: Work, body: Node, figures: Node, point: number | null): void {

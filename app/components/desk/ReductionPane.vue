@@ -1,12 +1,17 @@
 <script setup lang="ts">
 import { mdiDragHorizontalVariant } from '@mdi/js'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { fractionText } from '#core/format/full'
 import { readRowOperation, rowOperationText } from '#core/format/rowOperation'
 import type { ExactMatrix } from '#core/linear/exact'
 import { entryOf, isEchelon } from '#core/linear/reduction'
 import { exactEntry } from '#core/evaluate/exactEntry'
 import { freeName } from '#core/notation/rename'
+import type { BenchStart } from '#core/views/bench'
+import { exactNumber } from '#core/values/make'
+import { formatNumber } from '#core/format/number'
+import { nameToLatex } from '#core/notation/latex'
+import * as G from '#core/numbers/gaussian'
 import { useReduction } from '~/composables/reduction'
 import { keptNames } from '~/lines/nameIndex'
 import { useDeskStore } from '~/stores/desk'
@@ -23,9 +28,17 @@ const { steps, at, right, state, columns, pivots, factor, square, form, about, n
 const entry = ref('')
 const why = ref('')
 const missing = ref('')
+/** Where the matrix comes from: of equations with the sought names over its columns. */
+const origin = shallowRef<BenchStart | null>(null)
+const heads = computed(() => origin.value?.heads ?? [])
+const rounded = computed(() => new Set(at.value === 0 ? origin.value?.rounded.map(([r, c]) => `${r},${c}`) : []))
+const anyRounded = computed(() => (origin.value?.rounded.length ?? 0) > 0)
 
 const line = computed(() => (desk.benchLine === null ? null : folio.lineOf(desk.benchLine)))
-const name = computed(() => (line.value ? (results.views.get(line.value.id)?.name ?? 'M') : 'M'))
+const name = computed(() => {
+  if (heads.value.length > 0) return 'The equations'
+  return line.value ? (results.views.get(line.value.id)?.name ?? 'M') : 'M'
+})
 const letter = computed(() => folio.conventions.letter)
 
 watch(
@@ -33,17 +46,18 @@ watch(
   async ([id, given]) => {
     bench.begin(null)
     missing.value = ''
+    origin.value = null
     if (given) {
       bench.begin(given.matrix)
       right.value = given.right
     }
     if (id === null) return
-    const matrix = await results.exactMatrix(id)
+    const found = await results.bench(id)
     if (desk.benchLine !== id) return
-    bench.begin(matrix)
-    missing.value = matrix
-      ? ''
-      : 'The bench works exactly: it takes matrices of whole numbers, fractions and decimals, up to 400 entries.'
+    missing.value = typeof found === 'string' ? found : ''
+    origin.value = typeof found === 'string' ? null : found
+    bench.begin(origin.value?.matrix ?? null)
+    if (origin.value?.right) right.value = origin.value.right
   },
   { immediate: true },
 )
@@ -62,8 +76,18 @@ function byHand(): void {
   else entry.value = ''
 }
 
-function text(r: number, c: number): string {
+/** Longer fractions are shown as decimals; they are whole in what is under the hand. */
+const LONGEST = 14
+function whole(r: number, c: number): string {
   return state.value ? fractionText(entryOf(state.value, r, c), letter.value) : ''
+}
+function isLong(r: number, c: number): boolean {
+  return whole(r, c).length > LONGEST
+}
+function text(r: number, c: number): string {
+  if (!state.value || !isLong(r, c)) return whole(r, c)
+  const entry = entryOf(state.value, r, c)
+  return formatNumber(exactNumber(entry, !G.isReal(entry)), { ...folio.conventions, exact: 'decimal' })
 }
 
 // A row is dragged onto another: they change places.
@@ -98,7 +122,9 @@ function keepResult(): void {
   const m = state.value
   if (!m) return
   if (line.value) folio.makeCurrent(line.value.id)
-  folio.insertBelow([`${freeName(keptNames(folio.lines), `${name.value}_`)} = ${literal(m)}`])
+  folio.insertBelow([
+    `${freeName(keptNames(folio.lines), heads.value.length > 0 ? 'M_' : `${name.value}_`)} = ${literal(m)}`,
+  ])
 }
 </script>
 
@@ -115,6 +141,15 @@ function keepResult(): void {
       </header>
       <div class="scroller" tabindex="0" role="region" aria-label="The matrix as it is now">
         <table :aria-label="`Matrix of ${state.rows} rows and ${state.cols} columns`">
+          <thead v-if="heads.length > 0">
+            <tr>
+              <td />
+              <th v-for="head in heads" :key="head.name" scope="col" class="head">
+                <ReadingMath :latex="nameToLatex(head.name)" /><UnitText :unit="head.unit" />
+              </th>
+              <th scope="col" class="head right">=</th>
+            </tr>
+          </thead>
           <tbody>
             <tr
               v-for="r in state.rows"
@@ -136,7 +171,9 @@ function keepResult(): void {
                 v-for="c in state.cols"
                 :key="c"
                 :class="{ pivot: pivots.has(`${r - 1},${c - 1}`), right: right > 0 && c - 1 === columns }"
+                :data-tip="isLong(r - 1, c - 1) ? whole(r - 1, c - 1) : undefined"
               >
+                <span v-if="isLong(r - 1, c - 1) || rounded.has(`${r - 1},${c - 1}`)" class="quiet">≈ </span>
                 <ValueText :text="text(r - 1, c - 1)" :letter="letter" />
                 <span v-if="pivots.has(`${r - 1},${c - 1}`)" class="visually-hidden"> pivot</span>
               </td>
@@ -147,6 +184,10 @@ function keepResult(): void {
       <div class="facts" role="status">
         <p v-if="form">{{ form }}</p>
         <p v-if="about">{{ about }}</p>
+        <p v-if="anyRounded" class="quiet">
+          Entries marked ≈ were rounded before they came here; the bench goes on with all their figures.
+        </p>
+        <p v-if="origin?.point" class="quiet">The equations at point {{ origin.point }} of the sweep.</p>
         <p v-if="square" class="quiet">
           The determinant has been multiplied by <ValueText :text="fractionText(factor, letter)" :letter="letter" /> so
           far.
@@ -222,6 +263,11 @@ h2 {
 }
 table {
   border-collapse: collapse;
+}
+.head {
+  padding: 4px 10px 8px;
+  text-align: right;
+  white-space: nowrap;
 }
 th {
   padding: 4px 12px 4px 0;

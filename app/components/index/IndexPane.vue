@@ -65,7 +65,7 @@ function go(entry: IndexEntry): void {
 }
 
 function dragName(event: DragEvent, entry: IndexEntry): void {
-  event.dataTransfer?.setData(KEPT_NAME, entry.line)
+  event.dataTransfer?.setData(KEPT_NAME, entry.id)
   event.dataTransfer?.setData('text/plain', entry.name)
 }
 
@@ -78,18 +78,21 @@ function goTo(number: number): void {
 }
 
 function hue(entry: IndexEntry): string | null {
-  const ink = plates.inks.get(entry.line)
+  const ink = plates.inks.get(entry.id)
   return ink === undefined ? null : `var(--hue-${ink.hue + 1})`
 }
 
 function actions(entry: IndexEntry): readonly MenuAction[] {
   return [
     { label: `Rename ${entry.name} everywhere`, icon: mdiRenameOutline, run: () => (desk.renaming = entry.name) },
-    ...onPlates(entry.line),
+    ...onPlates(entry.id),
     ...(entry.failed || entry.value === ''
       ? []
-      : [{ label: 'Copy its value', icon: mdiContentCopy, run: () => void copy(entry.line, 'shown') }]),
-    { label: `Delete ${entry.name}`, icon: mdiDeleteOutline, danger: true, run: () => ask(entry) },
+      : [{ label: 'Copy its value', icon: mdiContentCopy, run: () => void copy(entry.id, 'shown') }]),
+    // What equations were solved for goes with them.
+    ...(entry.id === entry.line
+      ? [{ label: `Delete ${entry.name}`, icon: mdiDeleteOutline, danger: true, run: () => ask(entry) }]
+      : []),
   ]
 }
 

@@ -52,6 +52,10 @@ const chosen = computed(() => folio.selected.has(props.line.id))
 const hue = computed(() => plates.inks.get(props.line.id)?.hue ?? null)
 const remarkOnly = computed(() => view.value?.kind === 'remark' && !props.line.note)
 const unitDependent = computed(() => view.value?.unitDependent ?? false)
+/** Where the line stands in its group of equations, and the number that it has there. */
+const place = computed(() => view.value?.place ?? null)
+const role = computed(() => place.value?.role ?? null)
+const equation = computed(() => (place.value?.role === 'equation' ? place.value.number : null))
 /** The row that the Tab key stops at: the arrows go on within it. */
 const reachable = computed(() => isCurrent.value || (folio.current === null && props.number === 1))
 
@@ -133,8 +137,12 @@ watch(
       remark: remarkOnly && !editing,
       error: keptProblem !== null && !isPending(keptProblem.code),
       current: isCurrent,
+      grouped: role !== null,
+      [`group-${role}`]: role !== null,
     }"
-    :style="hue === null ? {} : { '--own-hue': `var(--hue-${hue + 1})` }"
+    :style="{
+      '--own-hue': hue === null ? undefined : `var(--hue-${hue + 1})`,
+    }"
     :data-line="number"
     @keydown="within"
   >
@@ -209,6 +217,9 @@ watch(
       </div>
 
       <div class="outcome" :class="{ stale }">
+        <span v-if="equation !== null" class="equation-number" :aria-label="`Equation ${equation}`"
+          >({{ equation }})</span
+        >
         <LineOutcome :line="line" :number="number" :hue="hue" :failed="keptProblem !== null" />
       </div>
     </div>
@@ -216,6 +227,16 @@ watch(
     <div class="row-menu">
       <MenuButton tabindex="-1" :label="`Actions for line ${number}`" :actions="() => actionsFor(line.id)" />
     </div>
+
+    <template v-if="!line.hidden && keptProblem === null">
+      <LineAnswer
+        v-for="(answer, k) in view?.answers ?? []"
+        :key="answer.id"
+        :view="answer"
+        :number="number"
+        :place="k"
+      />
+    </template>
 
     <LineStrip v-if="editing && !line.note" :draft="draft" :view="view" :waiting="waiting" :stale="stale" />
 
@@ -262,10 +283,10 @@ watch(
   inset: -3px 0 auto;
   border-top: 3px double var(--brass);
 }
-.stroke {
+.row :deep(.stroke) {
   grid-row: 1;
 }
-.stroke.hued {
+.row :deep(.stroke.hued) {
   background: var(--own-hue);
   margin: 5px 0;
   border-radius: 0 2px 2px 0;
@@ -285,6 +306,36 @@ watch(
   touch-action: none;
   user-select: none;
 }
+/* The brace from sought to determine, at the edge of the numbers. */
+.grouped::after {
+  content: '';
+  position: absolute;
+  left: 47px;
+  top: -1px;
+  bottom: -1px;
+  width: 7px;
+  border-left: 2px solid var(--brass);
+  pointer-events: none;
+}
+.group-sought::after {
+  top: 12px;
+  border-top: 2px solid var(--brass);
+  border-top-left-radius: 8px;
+}
+.group-determine::after {
+  bottom: 12px;
+  border-bottom: 2px solid var(--brass);
+  border-bottom-left-radius: 8px;
+}
+.equation-number {
+  grid-column: 1 / -1;
+  align-self: center;
+  justify-self: end;
+  padding: 4px 14px 4px 4px;
+  font-family: var(--serif);
+  font-size: 15px;
+  color: var(--brass-text);
+}
 .nib {
   position: absolute;
   left: 3px;
@@ -296,12 +347,12 @@ watch(
   stroke-linejoin: round;
   transform: rotate(90deg);
 }
-.body {
+.row :deep(.body) {
   min-width: 0;
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
 }
-.entry {
+.row :deep(.entry) {
   min-width: 0;
   display: flex;
 }
@@ -368,7 +419,7 @@ watch(
   align-self: center;
   margin-right: 8px;
 }
-.outcome {
+.row :deep(.outcome) {
   /* A value that changes under the hand has only its own cell laid out anew. */
   contain: layout style;
   position: relative;
@@ -382,18 +433,18 @@ watch(
 .outcome.stale :deep(.cell *) {
   color: var(--quiet);
 }
-.row-menu {
+.row :deep(.row-menu) {
   display: grid;
   place-items: center;
 }
-.row-menu :deep(.menu-button) {
+.row :deep(.row-menu .menu-button) {
   opacity: 0;
 }
-.row:hover .row-menu :deep(.menu-button),
-.row.active .row-menu :deep(.menu-button),
-.row.current .row-menu :deep(.menu-button),
-.row-menu :deep(.menu-button:focus-visible),
-.row-menu :deep(.menu-button[aria-expanded='true']) {
+.row:hover :deep(.row-menu .menu-button),
+.row.active :deep(.row-menu .menu-button),
+.row.current :deep(.row-menu .menu-button),
+.row :deep(.row-menu .menu-button:focus-visible),
+.row :deep(.row-menu .menu-button[aria-expanded='true']) {
   opacity: 1;
 }
 .below {
@@ -415,25 +466,28 @@ watch(
   .row {
     grid-template-columns: 4px 34px minmax(0, 1fr) 36px;
   }
-  .row-menu :deep(.menu-button) {
+  .row :deep(.row-menu .menu-button) {
     opacity: 1;
   }
   .number {
     padding-right: 8px;
   }
+  .grouped::after {
+    left: 33px;
+  }
   /* A short result stands at the right of its reading; one that has no room there goes below. */
-  .body {
+  .row :deep(.body) {
     display: flex;
     flex-wrap: wrap;
     align-items: center;
   }
-  .entry {
+  .row :deep(.entry) {
     flex: 1 1 auto;
   }
   .active .entry {
     flex-basis: 100%;
   }
-  .outcome,
+  .row :deep(.outcome),
   .wide .outcome {
     display: flex;
     flex-wrap: wrap;
@@ -444,20 +498,20 @@ watch(
     margin-left: auto;
     border-left: 0;
   }
-  .outcome :deep(.cell) {
+  .row :deep(.outcome .cell) {
     padding: 1px 6px 1px 2px;
   }
-  .outcome :deep(.mark-cell) {
+  .row :deep(.outcome .mark-cell) {
     padding-inline: 0 2px;
   }
-  .outcome :deep(.cell .value) {
+  .row :deep(.outcome .cell .value) {
     font-size: 13px;
   }
   /* The dial has its room beside the polar form: it is never alone on a line. */
-  .outcome :deep(.cell.polar) {
+  .row :deep(.outcome .cell.polar) {
     padding-right: 34px;
   }
-  .outcome :deep(.dial-cell) {
+  .row :deep(.outcome .dial-cell) {
     width: 30px;
     margin-left: -30px;
     padding: 1px;

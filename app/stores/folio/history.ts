@@ -1,3 +1,4 @@
+import { answerPlace } from '#core/views/answerIds'
 import { computed, ref, shallowRef } from 'vue'
 import { applyOperation, invertOperation, stillStands } from '#shared/operations'
 import type { FolioState, Operation } from '#shared/operations'
@@ -141,7 +142,9 @@ export function createHistory(doc: FolioDocument, links: Links) {
   }
 
   /** Brings a line into sight and makes it the current one. */
-  function reveal(lineId: string): void {
+  function reveal(id: string): void {
+    // What equations were solved for is shown by their line.
+    const lineId = lineOf(id) ? id : (answerPlace(id)?.line ?? id)
     const index = indexOf(lineId)
     if (index < 0) return
     if (tucked.value.has(lineId)) {

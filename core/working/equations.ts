@@ -1,0 +1,60 @@
+import { pointIn } from '../quantities/through'
+import type { Node } from '../notation/tree'
+import { integer, vector } from '../values/make'
+import { matrixOf } from '../values/matrices'
+import { bare } from '../values/quantity'
+import { numberAt } from '../values/sweeps'
+import type { NumberValue, Solved, Value } from '../values/types'
+import type { Rule } from './rules'
+import { call, column, named, valued } from './terms'
+
+/** Equations as the term that solves them: an elimination, or the roots of a polynomial. */
+export interface SolvingTerm {
+  /** The names that are sought. */
+  readonly names: Node
+  readonly term: Node
+  readonly rule: Rule
+  /** The point of a sweep that is worked, counted from 0; `null` of others. */
+  readonly point: number | null
+}
+
+/** `null` of what is solved in no way that could be written down. */
+export function solvingTerm(solved: Solved, wanted: number): SolvingTerm | null {
+  const { system, roots } = solved
+  if (roots)
+    return { names: named(roots.name), term: call('roots', valued(roots.of)), rule: 'equation-to-zero', point: null }
+  if (!system) return null
+  const swept = system.rows.flat().find((value) => value.kind === 'sweep')
+  const point = swept?.kind === 'sweep' ? Math.min(Math.max(wanted, 0), swept.count - 1) : null
+  const rows: NumberValue[][] = []
+  for (const row of system.rows) {
+    const numbers = row.flatMap((value) => numberIn(value, point) ?? [])
+    if (numbers.length < row.length) return null
+    rows.push(numbers)
+  }
+  const n = system.names.length
+  const names = column(system.names.map(named))
+  const square = rows.length === n && solved.free.length === 0
+  if (!square) return { names, term: call('rref', valued(matrixOf(rows.length, n + 1, rows.flat()))), rule: 'equations-as-matrix', point } // prettier-ignore
+  const a = matrixOf(
+    n,
+    n,
+    rows.flatMap((row) => row.slice(0, n)),
+  )
+  const b = vector(rows.map((row) => row[n] ?? integer(0)))
+  return { names, term: call('solve', valued(a), valued(b)), rule: 'equations-as-matrix', point }
+}
+
+function numberIn(value: Value, point: number | null): NumberValue | null {
+  if (value.kind === 'number') return value
+  return value.kind === 'sweep' && value.of === 'number' && point !== null ? numberAt(value, point) : null
+}
+
+/** The answers in a column, of sweeps those at a point. */
+export function answersAt(value: Value, point: number | null): Value {
+  const inner = bare(value)
+  const parts = inner.kind === 'parts' ? [...inner.parts.values()] : []
+  const all = parts.map((part) => (point === null ? part : (pointIn(part, point) ?? part)))
+  const [only] = all
+  return all.length === 1 && only ? only : vector(all)
+}
