@@ -6,13 +6,15 @@ import { bare } from '../values/quantity'
 import { numberAt } from '../values/sweeps'
 import type { NumberValue, Solved, Value } from '../values/types'
 import type { Rule } from './rules'
-import { call, column, named, valued } from './terms'
+import { call, column, equation, named, times, valued, whole } from './terms'
 
 /** Equations as the term that solves them: an elimination, or the roots of a polynomial. */
 export interface SolvingTerm {
   /** The names that are sought. */
   readonly names: Node
   readonly term: Node
+  /** The equations as they stand once their terms are sorted. */
+  readonly stands: Node
   readonly rule: Rule
   /** The point of a sweep that is worked, counted from 0; `null` of others. */
   readonly point: number | null
@@ -22,7 +24,13 @@ export interface SolvingTerm {
 export function solvingTerm(solved: Solved, wanted: number): SolvingTerm | null {
   const { system, roots } = solved
   if (roots)
-    return { names: named(roots.name), term: call('roots', valued(roots.of)), rule: 'equation-to-zero', point: null }
+    return {
+      names: named(roots.name),
+      term: call('roots', valued(roots.of)),
+      stands: equation(valued(roots.of), whole(0)),
+      rule: 'equation-to-zero',
+      point: null,
+    }
   if (!system) return null
   const swept = system.rows.flat().find((value) => value.kind === 'sweep')
   const point = swept?.kind === 'sweep' ? Math.min(Math.max(wanted, 0), swept.count - 1) : null
@@ -34,15 +42,14 @@ export function solvingTerm(solved: Solved, wanted: number): SolvingTerm | null 
   }
   const n = system.names.length
   const names = column(system.names.map(named))
-  const square = rows.length === n && solved.free.length === 0
-  if (!square) return { names, term: call('rref', valued(matrixOf(rows.length, n + 1, rows.flat()))), rule: 'equations-as-matrix', point } // prettier-ignore
-  const a = matrixOf(
-    n,
-    n,
-    rows.flatMap((row) => row.slice(0, n)),
-  )
+  const a = matrixOf(rows.length, n, rows.flatMap((row) => row.slice(0, n))) // prettier-ignore
   const b = vector(rows.map((row) => row[n] ?? integer(0)))
-  return { names, term: call('solve', valued(a), valued(b)), rule: 'equations-as-matrix', point }
+  const stands = equation(times(valued(a), names), valued(b))
+  const square = rows.length === n && solved.free.length === 0
+  const term = square
+    ? call('solve', valued(a), valued(b))
+    : call('rref', valued(matrixOf(rows.length, n + 1, rows.flat())))
+  return { names, term, stands, rule: 'equations-as-matrix', point }
 }
 
 function numberIn(value: Value, point: number | null): NumberValue | null {

@@ -192,9 +192,14 @@ class Desk {
   }
 
   /** Equations as the term that solves them. */
-  solving({ names, term, rule, point }: SolvingTerm, answers: Value): Working {
+  solving({ names, term, rule, point, stands }: SolvingTerm, answers: Value): Working {
     const work = new Work(this.tools, chapters)
-    work.push(plainStep(rule, names, term, termShowsWhole(term, this.conventions) ? '⇔' : '≈'))
+    const shown = { kind: 'equation', node: stands } as const
+    work.push({
+      ...plainStep(rule, names, term, termShowsWhole(term, this.conventions) ? '⇔' : '≈'),
+      made: shown,
+      then: shown,
+    })
     work.operations += 1
     const found = work.term(this.see(term), (node) => node)
     const node = valued(answers)

@@ -75,7 +75,7 @@ test.each(DEMO_FOLIOS.map((file) => [file.title, file] as const))(
       if (!value || value.kind === 'function' || line.note) return
       const working = workingOf(evaluator, String(k), { conventions })
       if (typeof working === 'string') {
-        expect([line.source, working]).toEqual([line.source, 'unknown'])
+        expect([line.source, ['unknown', 'search'].includes(working)]).toEqual([line.source, true])
         return
       }
       expect([line.source, working.result === null]).toEqual([line.source, false])

@@ -144,7 +144,7 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
       'cond(Z)',
       '# The same as equations, as they stand in the problem',
       'sought I_1, I_2, I_3',
-      'Z_s*I_1 + Z_p*(I_1 - I_2) = 230 V  # first mesh',
+      'Z_s*I_1 + Z_p*(I_1 - I_2) = V[1]  # first mesh',
       'Z_p*(I_2 - I_1) + Z_s*I_2 + Z_p*(I_2 - I_3) = 0  # second mesh',
       'Z_p*(I_3 - I_2) + (Z_s + Z_lamp)*I_3 = 0  # the mesh of the lamp',
       'determine',

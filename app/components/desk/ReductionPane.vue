@@ -145,7 +145,9 @@ function keepResult(): void {
             <tr>
               <td />
               <th v-for="head in heads" :key="head.name" scope="col" class="head">
-                <ReadingMath :latex="nameToLatex(head.name)" /><UnitText :unit="head.unit" />
+                <ReadingMath :latex="nameToLatex(head.name)" /><template v-if="head.unit">
+                  / <UnitText :unit="head.unit"
+                /></template>
               </th>
               <th scope="col" class="head right">=</th>
             </tr>

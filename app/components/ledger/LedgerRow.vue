@@ -428,6 +428,13 @@ watch(
   align-items: stretch;
   border-left: 1px solid var(--rule);
 }
+/* An equation has the whole width: at its end stands its number. */
+.group-sought .outcome,
+.group-equation .outcome {
+  display: flex;
+  justify-content: flex-end;
+  border-left: 0;
+}
 /* An earlier result: in one quiet colour, which keeps its contrast. */
 .outcome.stale :deep(.cell),
 .outcome.stale :deep(.cell *) {

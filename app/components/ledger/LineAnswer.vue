@@ -61,6 +61,15 @@ function actions(): readonly MenuAction[] {
 </template>
 
 <style scoped>
+.stroke {
+  grid-column: 1;
+}
+.answer {
+  grid-column: 3;
+}
+.row-menu {
+  grid-column: 4;
+}
 .entry {
   align-items: center;
   justify-content: flex-end;
