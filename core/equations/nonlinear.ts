@@ -155,7 +155,10 @@ function nearest(found: Solutions, names: readonly string[], { looked }: Task): 
     }
     return sum
   }
-  const [best] = [...found.list].sort((a, b) => distance(a) - distance(b))
+  // Among real ones, unless a start is complex.
+  const complex = [...looked.near.values()].some((value) => plainOf(value)?.complex)
+  const real = complex ? [] : found.list.filter(({ values }) => values.every((x) => x.im === 0))
+  const [best] = [...(real.length > 0 ? real : found.list)].sort((a, b) => distance(a) - distance(b))
   return best ? { ...found, list: [best], more: false } : found
 }
 

@@ -36,8 +36,8 @@ interface Given {
   readonly value: Algebraic
 }
 
-/** Most of the equations' terms while they are put into one another. */
-const DEGREE_MOST = 60
+/** Highest degree that equations come to while they are put into one another. */
+const DEGREE_MOST = 24
 
 export function solvePolynomials(
   equations: readonly PolynomialEquation[],
@@ -64,8 +64,8 @@ export function solvePolynomials(
     for (const other of left) {
       if (other === equation) continue
       const put = putIn(other.top, name, value, operate)
-      if ('kind' in put) return put.kind === 'failure' ? put : { kind: 'open' }
-      next.push({ line: other.line, top: put.top })
+      if (put === null) return { kind: 'open' }
+      next.push({ line: other.line, top: put })
     }
     left = next
   }
@@ -103,6 +103,8 @@ function pick(left: readonly PolynomialEquation[]) {
       // Alone it is the last unknown: its roots say the same, but another equation may need it.
       if (rest.some(({ factor }) => factor.re === 0 && factor.im === 0)) continue
       const degree = Math.max(0, ...rest.map(({ powers }) => powers.reduce((sum, p) => sum + p, 0)))
+      // Put into one another equations grow by the product of their degrees.
+      if (degree > 1 && left.some((other) => other !== equation && degreeIn(other.top, name) * degree + P.degree(other.top) > DEGREE_MOST)) continue // prettier-ignore
       const cost = degree * 1_000 + terms.length - Math.min(1, Math.hypot(only.factor.re, only.factor.im))
       if (best && best.cost <= cost) continue
       const value = solvedFor({ unknowns, terms: rest }, only.factor)
@@ -110,6 +112,11 @@ function pick(left: readonly PolynomialEquation[]) {
     }
   }
   return best
+}
+
+function degreeIn({ unknowns, terms }: Polynomial, name: string): number {
+  const k = unknowns.indexOf(name)
+  return k < 0 ? 0 : Math.max(...terms.map(({ powers }) => powers[k] ?? 0))
 }
 
 /** −rest/factor. */
@@ -128,13 +135,11 @@ function trimmed({ unknowns, terms }: Polynomial): Polynomial {
   }
 }
 
-function putIn(top: Polynomial, name: string, value: Algebraic, operate: Operate) {
-  if (!top.unknowns.includes(name)) return { top }
-  if (P.degree(top) > DEGREE_MOST) return { kind: 'open' as const }
+/** A polynomial with an expression in the place of a name; `null` where it grows too large. */
+function putIn(top: Polynomial, name: string, value: Algebraic, operate: Operate): Polynomial | null {
+  if (!top.unknowns.includes(name)) return top
   const found = substitute(polynomialValue(top), new Map<string, Value>([[name, value]]), operate)
-  if (found.kind === 'failure') return found
-  if (found.kind !== 'number' && found.kind !== 'polynomial') return { kind: 'open' as const }
-  return { top: parts(found).top }
+  return found.kind === 'number' || found.kind === 'polynomial' ? parts(found).top : null
 }
 
 /** The equations that are left have one name: its roots, as far as they solve all of them. */

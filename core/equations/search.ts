@@ -24,6 +24,9 @@ const SAME = 1e-7
 
 export function search(system: RealSystem, where: Where): Searched {
   const found = new Roots(system, where)
+  // Where every variable is 0, what is left over may be no share of anything: it is 0 or not.
+  const origin = new Float64Array(system.count)
+  if (evaluated(system, origin, null).rest.every((r) => r === 0)) found.take({ x: origin, residual: 0 })
   const given = where.near.every((value) => value !== null)
   if (given) {
     const start = Float64Array.from(where.near, (value) => value ?? 0)
@@ -93,12 +96,15 @@ function isLocated(system: RealSystem, x: Float64Array): boolean {
       for (let r = 0; r < there.rest.length; r += 1) {
         const change = Math.abs((there.rest[r] as number) - (here.rest[r] as number))
         const noise = 64 * Number.EPSILON * Math.max(here.size[r] as number, there.size[r] as number)
-        if (change > noise && change > 1e-300) return true
+        if (change > noise && change > LEAST) return true
       }
     }
     return false
   })
 }
+
+/** What changes by less has left the range of numbers: nothing can be told from it. */
+const LEAST = 1e-250
 
 /** Decades that are looked through on either side of 0, and points in each. */
 const DECADES = 15

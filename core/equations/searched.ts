@@ -15,12 +15,13 @@ import { namesIn } from './names'
 import { compileEquation } from './dual'
 import type { Compiled, Variable } from './dual'
 import { hasSought } from './form'
-import type { Equation, Task } from './group'
+import type { Task } from './group'
 import type { Sorts, ValueOf } from './measured'
 import { numberFrom, plainOf, Sought } from './numbers'
 import type { Solutions } from './nonlinear'
 import { search } from './search'
-import type { Reached, RealSystem } from './newton'
+import { evaluated } from './newton'
+import type { RealSystem } from './newton'
 
 /** A search for the solutions of equations with functions in them, over the real numbers unless a start is complex. */
 export function searched(
@@ -40,13 +41,17 @@ export function searched(
   const count = [...variables.values()].reduce((n, { im }) => n + (im === null ? 1 : 2), 0)
   const system = compiled(task, variables, count, valueOf, sorts)
   if ('code' in system) return system
+  if (realEquations(system) < count) return failure('equations-few', { equations: group.equations.length, sought: names.length, free: '' }) // prettier-ignore
   const found = search(system, {
     near: placed(names, variables, count, (name) => near(name, task)),
     between: between(names, variables, count, task),
   })
-  const solutions = solutionsOf(found.roots, names, variables).filter((values) => satisfies(values, names, sorts, task))
-  if (solutions.length === 0) return notFound(names, count, system, task)
-  const residual = Math.max(...found.roots.map((root) => root.residual))
+  const roots = found.roots.filter(({ x }) =>
+    satisfies(solutionOf(x, names, variables), evaluated(system, x, null).size, names, sorts, task),
+  )
+  const solutions = roots.map(({ x }) => solutionOf(x, names, variables))
+  if (solutions.length === 0) return failure(looked.between.size > 0 ? 'no-solution-between' : 'no-solution-found')
+  const residual = Math.max(...roots.map((root) => root.residual))
   const picked = looked.near.size > 0
   return { kind: 'solutions', list: solutions.map((values) => ({ values, times: 1 })), spare: 0, way: 'search', residual, more: !picked && solutions.length < most, roots: null } // prettier-ignore
 }
@@ -180,67 +185,56 @@ function hasImaginary(node: Node): boolean {
   return childrenOf(node).some(hasImaginary)
 }
 
-function solutionsOf(
-  roots: readonly Reached[],
+function solutionOf(
+  x: Float64Array,
   names: readonly string[],
   variables: ReadonlyMap<string, Variable>,
-): readonly (readonly NumberValue[])[] {
-  return roots.map(({ x }) =>
-    names.map((name) => {
-      const variable = variables.get(name)
-      return variable ? numberFrom(tidy(x, variable.re), variable.im === null ? null : tidy(x, variable.im)) : real(NaN)
-    }),
-  )
+): readonly NumberValue[] {
+  // prettier-ignore
+  return names.map((name) => {
+    const variable = variables.get(name)
+    if (!variable) return real(NaN)
+    return numberFrom(x[variable.re] ?? NaN, variable.im === null ? null : (x[variable.im] ?? NaN))
+  })
 }
 
-/** A part that is nothing beside the others of the solution. */
-function tidy(x: Float64Array, k: number): number {
-  return (x[k] as number) + 0
-}
-
-/** True where the evaluator itself finds both sides of every equation equal: units, angles and all. */
-function satisfies(values: readonly NumberValue[], names: readonly string[], sorts: Sorts, task: Task): boolean {
+/**
+ * True where the evaluator itself finds both sides of every equation equal, units, angles and all, beside the sizes of
+ * what they are put together of.
+ */
+function satisfies(
+  values: readonly NumberValue[],
+  sizes: Float64Array,
+  names: readonly string[],
+  sorts: Sorts,
+  task: Task,
+): boolean {
+  // prettier-ignore
   const scope = new Sought(new Map(names.map((name, k) => [name, valueOfName(values[k] ?? real(NaN), name, sorts)])))
   const context = task.context.withNames(scope)
-  return task.group.equations.every((equation) => agrees(equation, task, context))
+  return task.group.equations.every(({ left, right }, k) => {
+    const [a, b] = [task.evaluate(left, context), task.evaluate(right, context)]
+    const [x, y] = [a.kind === 'failure' ? null : plainOf(a), b.kind === 'failure' ? null : plainOf(b)]
+    // Each equation has a size for its real and for its imaginary part.
+    return x !== null && y !== null && C.abs(C.subtract(x, y)) <= AGREED * (sizes[2 * k] ?? 0)
+  })
 }
 
-function agrees({ left, right }: Equation, task: Task, context: Task['context']): boolean {
-  const [a, b] = [task.evaluate(left, context), task.evaluate(right, context)]
-  if (a.kind === 'failure' || b.kind === 'failure') return false
-  const [x, y] = [plainOf(a), plainOf(b)]
-  if (!x || !y) return false
-  // The exact measure was taken of the terms; this is the evaluator's word that they are the same terms.
-  const size = Math.max(C.abs(x), C.abs(y), termsOf(left, task, context), termsOf(right, task, context))
-  return C.abs(C.subtract(x, y)) <= 1e-8 * size
-}
-
-/** The largest term of a sum. */
-function termsOf(node: Node, task: Task, context: Task['context']): number {
-  if (node.type === 'group') return termsOf(node.inner, task, context)
-  if (node.type === 'sum') return Math.max(termsOf(node.left, task, context), termsOf(node.right, task, context))
-  if (node.type === 'product' && node.sign !== '/')
-    return termsOf(node.left, task, context) * termsOf(node.right, task, context)
-  if (node.type === 'power' && !hasSought(node.exponent)) {
-    const value = task.evaluate(node.exponent, context)
-    const n = value.kind === 'number' && value.im === 0 && value.re > 0 ? value.re : 0
-    if (n > 0) return termsOf(node.base, task, context) ** n
-  }
-  const value = task.evaluate(node, context)
-  const plain = value.kind === 'failure' ? null : plainOf(value)
-  // A function is as sure as its argument: sin x at π is 0 of 1.
-  return plain ? Math.max(C.abs(plain), node.type === 'apply' || node.type === 'power' ? 1e-3 : 0) : 0
-}
+/** The evaluator rounds in other places than the search does. */
+const AGREED = 2e-9
 
 function valueOfName(value: NumberValue, name: string, { measures, angles }: Sorts): Value {
   if (angles.has(name) && value.im === 0) return angleOf(value.re)
   return quantity(value, measures.get(name) ?? PLAIN)
 }
 
-function notFound(names: readonly string[], count: number, { equations: list }: RealSystem, { looked }: Task): Failure {
-  const equations = list.length
-  const complex = [...looked.near.values()].some((value) => plainOf(value)?.complex)
-  if (list.length * (complex ? 2 : 1) < count)
-    return failure('equations-few', { equations, sought: names.length, free: '' })
-  return looked.between.size > 0 ? failure('no-solution-between') : failure('no-solution-found')
+/** How many real equations there are: a complex one is two where its imaginary part says anything. */
+function realEquations(system: RealSystem): number {
+  const { rest, slopes } = evaluated(
+    system,
+    Float64Array.from({ length: system.count }, (_, k) => 0.7 + 0.1 * k),
+    null,
+  )
+  const n = system.count
+  return rest.reduce((found, r, k) => (r !== 0 || slopes.subarray(k * n, (k + 1) * n).some((d) => d !== 0) ? found + 1 : found), 0) // prettier-ignore
 }
