@@ -86,7 +86,9 @@ export function determineArrays({ group, context, evaluate, at }: Task): PartsVa
     const rows: Node = side.scalar
       ? place(from)
       : N.slice(place(from), place(from + side.rows - 1), null, at.from, at.to)
-    const value = single ? found : evaluate(N.entry(valued(found), rows, null, at.from, at.to), context)
+    // A column of the whole is a vector again.
+    const col = bare(found).kind !== 'vector' && side.cols === 1 ? place(1) : null
+    const value = single ? found : evaluate(N.entry(valued(found), rows, col, at.from, at.to), context)
     if (value.kind === 'failure') return value
     parts.set(name, value)
     from += side.rows

@@ -167,6 +167,7 @@ export class FolioEvaluator {
       if (visit(cached, id, standingAt(index, scope, group)) === 'enough') return definitions
       const { result } = cached
       if (group && result && role === 'member' && result.evaluated.open) group.wait(cached, id, index, scope)
+      else if (result && cached.after) this.dropAfter(cached)
       if (result) enter(scope, index, cached.parsed, result.evaluated, cached.stamp, settings.letter)
       if (!group || !result) continue
       if (role === 'equation') group.equation(index, result.evaluated, cached.stamp)
@@ -212,11 +213,16 @@ export class FolioEvaluator {
     return cached.after
   }
 
+  /** A line that is no part of a group any more: it is told anew. */
   private forgetAfter(cached: Cached): void {
     if (!cached.after) return
-    this.room.leave(cached.after)
-    cached.after = null
+    this.dropAfter(cached)
     cached.settings = null
+  }
+
+  private dropAfter(cached: Cached): void {
+    if (cached.after) this.room.leave(cached.after)
+    cached.after = null
   }
 
   /** Tells each definition which lines below read its name where a prefix or a letter stood before. */
