@@ -19,10 +19,18 @@ const functions: readonly Completion[] = FUNCTIONS.map((f) => ({
   },
 }))
 
+/** Words that begin a line of equations. */
+const WORDS: readonly Completion[] = [
+  { label: 'sought', detail: ' I1, I2', info: 'Opens a group of equations for these names.' },
+  { label: 'determine', detail: '', info: 'Solves the equations since sought.' },
+]
+
 /** Kept names above the line with their values, then the functions with their signatures. */
 export function completionsAbove(views: readonly LineView[]): readonly Completion[] {
   const names = new Map<string, Completion>()
-  for (const view of views) {
+  for (const view of views.flatMap((line) => [line, ...line.answers])) {
+    // Names that are sought, or algebra, have no value yet.
+    for (const name of view.declares) names.set(name, { label: name, detail: view.kind === 'sought' ? 'is sought' : 'is an unknown', boost: 10 }) // prettier-ignore
     if (view.name === null || view.problem) continue
     const { readout } = view
     const detail = readout.shape === 'none' ? 'function' : readoutText(readout)
@@ -32,5 +40,5 @@ export function completionsAbove(views: readonly LineView[]): readonly Completio
     for (const part of detail.split(' '))
       names.set(`${view.name}${part}`, { label: `${view.name}${part}`, detail: `a part of ${view.name}`, boost: 5 })
   }
-  return [...names.values(), ...functions]
+  return [...names.values(), ...functions, ...WORDS]
 }

@@ -11,6 +11,7 @@ import type { LineView, ShownProblem } from '#core/views/lineView'
 import type { Example } from '#core/functions/definition'
 import type { Chain } from '#core/working/chain'
 import type { WorkingView } from '#core/working/view'
+import type { SolvedDetail } from '#core/views/solvedDetails'
 import type { BenchStart } from '#core/views/bench'
 import { sentence } from '#core/sentences/sentences'
 import type { Line } from '#shared/folio'
@@ -352,6 +353,12 @@ export const useResultsStore = defineStore('results', () => {
     return remote().bench(id)
   }
 
+  /** What is to be known of how a line solved its equations. */
+  async function solvedDetails(id: string): Promise<readonly SolvedDetail[]> {
+    await queue.answered
+    return remote().solvedDetails(id)
+  }
+
   /** The working of a line, or of an example of the handbook; a sentence where there is none. */
   async function working(of: string | Example, asked: WorkingAsked): Promise<WorkingView | string> {
     await queue.answered
@@ -417,6 +424,7 @@ export const useResultsStore = defineStore('results', () => {
     copyText,
     stamped,
     bench,
+    solvedDetails,
     working,
     checkedChain,
     close,

@@ -42,6 +42,13 @@ function saidReadout(readout: Readout): string {
   }
 }
 
+/** A line with what it found for each sought name. */
+export function spokenWithAnswers(view: LineView): string {
+  const found = view.problem ? [] : view.answers.map((answer) => `${answer.name} ${spokenResult(answer)}`)
+  const equation = view.place?.role === 'equation' ? [`equation ${view.place.number}`] : []
+  return [...equation, ...[spokenResult(view)].filter((text) => text !== ''), ...found].join('; ')
+}
+
 export function spokenResult({ problem, readout }: Pick<LineView, 'problem' | 'readout'>): string {
   if (problem) return `error: ${problem.message}`
   const unit = 'unit' in readout && readout.unit ? ` ${spokenUnit(readout.unit)}` : ''

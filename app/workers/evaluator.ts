@@ -14,6 +14,8 @@ import { answerPlace } from '#core/views/answerIds'
 import { answersOf } from '#core/views/answers'
 import { benchOf } from '#core/views/bench'
 import type { BenchStart } from '#core/views/bench'
+import { solvedDetails } from '#core/views/solvedDetails'
+import type { SolvedDetail } from '#core/views/solvedDetails'
 import { lineView, stoppedView } from '#core/views/lineView'
 import type { LineView, PointView } from '#core/views/lineView'
 import type { AngleUnit } from '#core/values/convert'
@@ -282,6 +284,12 @@ export class EvaluatorService {
   bench(id: string): BenchStart | string {
     const result = this.resultAt(id)
     return result ? benchOf(result, this.watched.along?.index ?? 0) : ''
+  }
+
+  /** What is to be known of how a line solved its equations. */
+  solvedDetails(id: string): readonly SolvedDetail[] {
+    const result = this.evaluator.result(id)
+    return result && this.conventions ? solvedDetails(result, this.conventions, this.watched.along?.index ?? 0) : []
   }
 
   /** How the value of a line comes about; a sentence where there is nothing to say. */

@@ -60,7 +60,7 @@ export function sortsOf(
   for (const [name, value] of looked.near) sorter.like(name, value)
   for (const [name, bounds] of looked.between) for (const bound of bounds) sorter.like(name, bound)
   return {
-    measures: new Map(names.map((name) => [name, sorter.measures.measureOf(name)])),
+    measures: new Map(names.map((name) => [name, asAskedFor(sorter.measures.measureOf(name), name, looked)])),
     angles: new Set(names.filter((name) => !Q.isZero(sorter.angles.measureOf(name)))),
   }
 }
@@ -71,6 +71,13 @@ const NO_ANGLES: Sorts['angles'] = new Set()
 /** A linear equation without units and angles. */
 function isPlain({ form }: Equation): boolean {
   return form.kind === 'linear' && [...form.factors.values(), form.constant].every((x) => x === null || (x.kind !== 'quantity' && !isAngle(x))) // prettier-ignore
+}
+
+/** What is looked for in rad/s is a rate, though its equations know only that it is one of 1/s. */
+function asAskedFor(found: Measure, name: string, { near, between }: LookedFor): Measure {
+  const given = [near.get(name), ...(between.get(name) ?? [])].find((value) => value?.kind === 'quantity')
+  const asked = given && measureOf(given)
+  return asked?.dimension === found.dimension ? asked : found
 }
 
 /** What a term measures; `null` fits anything. */

@@ -3,6 +3,7 @@ import { parsed } from '../units/unit'
 import type { Conventions } from '../format/conventions'
 import { readoutToLatex } from '../format/latex'
 import { pmatrixOfRows } from '../notation/latex'
+import { answerPlace } from '../views/answerIds'
 import type { LineView } from '../views/lineView'
 import { readoutText } from '../format/readout'
 import type { Readout, Twin } from '../format/readout'
@@ -98,10 +99,11 @@ export function makeReport(
   plates: readonly ReportPlate[] = [],
 ): Report {
   const places = new Map(lines.map((line, k) => [line.id, k]))
+  const placeOf = (id: string): number => places.get(id) ?? places.get(answerPlace(id)?.line ?? '') ?? -1
   /** A plate stands after the last of the lines that it shows: there every one of them is known. */
   const after = new Map<number, ReportPlate[]>()
   for (const plate of plates) {
-    const place = Math.max(-1, ...plate.lines.map((id) => places.get(id) ?? -1))
+    const place = Math.max(-1, ...plate.lines.map(placeOf))
     const at = place < 0 ? lines.length - 1 : place
     after.set(at, [...(after.get(at) ?? []), plate])
   }
@@ -112,7 +114,8 @@ export function makeReport(
       return line.source.trim() === '' ? figures : [{ kind: 'note', number, text: line.source }, ...figures]
     const view = viewOf(line.id)
     if (line.source.trim() === '' || !view) return figures
-    return [entryOf(line, number, view, conventions), ...figures]
+    const answered = line.hidden || view.problem ? [] : view.answers.map((answer) => answerEntry(line.id, number, answer, conventions)) // prettier-ignore
+    return [entryOf(line, number, view, conventions), ...answered, ...figures]
   })
   const entries = blocks.flatMap((block) => (block.kind === 'entry' ? [block] : []))
   const answers = entries.flatMap((entry) => (entry.answer === null ? [] : [{ label: entry.answer, entry }]))
@@ -131,6 +134,12 @@ function entryOf(line: ReportSource, number: number, view: LineView, conventions
     problem: view.problem?.message ?? null,
     answer: line.answer ?? null,
   }
+}
+
+/** What equations were solved for: each sought name with its value, under the line that found it. */
+function answerEntry(line: string, number: number, view: LineView, conventions: Conventions): Entry {
+  const { id, name, reading, readout } = view
+  return { kind: 'entry', id: `${line} ${id}`, number, source: name ?? '', reading, remark: null, result: resultOf(readout, conventions.letter), problem: null, answer: null } // prettier-ignore
 }
 
 /** What a readout says, in print; `pass` of a check. */

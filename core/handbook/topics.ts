@@ -221,6 +221,48 @@ export const TOPICS: readonly Topic[] = [
     ],
   },
   {
+    id: 'equations',
+    title: 'Equations, as the problem gives them',
+    text: 'sought I1, I2 opens a group of equations, determine closes it. In between, a line with one = and a sought name in it is an equation, whatever stands on its sides; one other name on the left of = is defined as ever, also in terms of what is sought. The brace holds the group together, and its equations are numbered. From determine on the sought names are kept like any others, with both forms, in the index and on plates. Linear equations are solved exactly where their coefficients are exact; these may be complex, have units (what is sought measures follows from the equations), run along a sweep, or hold an unknown; between vectors and matrices, Z*I = V is solved as a whole. Too few equations leave names free, and the solution is given in terms of those; of equations that contradict one another the smallest set of lines is named. In the menu of determine: the bench, with the sought names over the columns; its working is the elimination.',
+    examples: [
+      {
+        before: ['sought I1, I2', '10*I1 - 6*I2 = 12', '-6*I1 + 18*I2 = 0'],
+        entry: 'determine',
+        gives: 'I1 = 1.5, I2 = 0.5',
+      },
+      { before: ['sought I', '(3 + 4j) ohm*I = 10 V'], entry: 'determine', gives: 'I = (1.2 - 1.6j) A' },
+      { before: ['sought x, y', 'x + y = 3', '2*x + 2*y = 6'], entry: 'determine', gives: 'x = -y + 3, y = y' },
+      { before: ['sought I', 'U = 6*I', 'U + 4*I = 20', 'determine'], entry: 'U', gives: '12' },
+      { before: ['Z = [[3, 1], [1, 2]]', 'sought v', 'Z*v = [5, 5]'], entry: 'determine', gives: 'v = [1, 2]' },
+    ],
+  },
+  {
+    id: 'equations-beyond',
+    title: 'Equations that are not linear',
+    text: 'One polynomial equation has all its roots, with their multiplicities; linear equations beside it are put in first. Several solutions make a sweep over them, so that what belongs together stays together, in the order of real, then imaginary part; determine near I1 = 2 A picks the nearest. Equations with functions in them are searched: Newton’s method with exact derivatives from many starts, over the real numbers unless a start is complex. determine from t = 0 to 5 ms looks between bounds, which what repeats itself needs. Every solution is put into both sides before it is shown; where others cannot be excluded, that is said.',
+    examples: [
+      { before: ['sought x', 'x^2 = 2x + 8'], entry: 'determine', gives: 'x = 2 points, -2 … 4' },
+      {
+        before: ['sought V, I', 'V = 24 V - 2 ohm*I', 'V*I = 40 W'],
+        entry: 'determine near I = 1 A',
+        gives: 'V = 20 V, I = 2 A',
+      },
+      { before: ['sought t', 'e^(-t/(5 ms)) = 0.1'], entry: 'determine', gives: 't = 11.513 ms' },
+      {
+        before: ['sought w', 'abs(1/(1 + j*w*1 ms)) = 1/sqrt(2)'],
+        entry: 'determine from w = 0 to 1e6 rad/s',
+        gives: 'w = 1000 rad/s',
+      },
+      { before: ['sought phi', '5*sin(phi) = 2.5'], entry: 'determine from phi = 0° to 90°', gives: 'phi = 30°' },
+    ],
+  },
+  {
+    id: 'equals-signs',
+    title: 'Four signs that look alike',
+    text: 'R = 4 defines; in a group R*I = 12 is an equation, with its number beside it; a == b asks, and is true or false; a ~~ b checks, and says to how many figures both agree. A line that asks among equations is hinted at, with the equation as the fix; so is a name that is defined anew after it was determined.',
+    examples: [example('2*3 == 6', 'true'), example('2/3 ~~ 0.67', 'agrees to 2 significant figures')],
+  },
+  {
     id: 'edge',
     title: 'At the edge',
     text: '7/0 is ∞; 0/0 and ∞ − ∞ are undefined, in words. A result beyond the range of numbers is an error, never ∞. A part that is only rounding noise is shown as 0.',

@@ -4,7 +4,7 @@ import type { Code } from '../values/problemData'
 import type { LineResult } from '../evaluate/lineResult'
 import type { Place } from '../notation/groups'
 import { answersOf } from './answers'
-import { definedName } from '../notation/references'
+import { definedName, definedNames } from '../notation/references'
 import { usedNames } from '../notation/names'
 import { nameToLatex, statementToLatex } from '../notation/latex'
 import { problem } from '../notation/problem'
@@ -47,6 +47,8 @@ export interface LineView {
   readonly id: string
   readonly kind: 'empty' | 'remark' | 'error' | 'sought' | 'equation' | Value['kind']
   readonly name: string | null
+  /** Names that it declares without a value: sought ones, or unknowns. */
+  readonly declares: readonly string[]
   /** LaTeX of how the line was understood; empty where it could not be read. */
   readonly reading: string
   /** The same with every bracket that the parser supplied. */
@@ -128,6 +130,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     id: result.id,
     kind: failed ? 'error' : value ? bare(value).kind : kindWithoutValue(result),
     name: definedName(parsed),
+    declares: failed || !DECLARING.has(parsed.statement.type) ? NO_NAMES : definedNames(parsed),
     reading: readingOf(false),
     grouped: readingOf(true),
     remark: parsed.remark,
@@ -150,6 +153,9 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     answers: answersOf(result).map((answer) => answerView(answer, conventions, usesOf(value))),
   }
 }
+
+const DECLARING: ReadonlySet<string> = new Set(['sought', 'unknown'])
+const NO_NAMES: readonly string[] = []
 
 function kindWithoutValue({ parsed, evaluated }: LineResult): 'sought' | 'equation' | 'empty' | 'remark' {
   if (parsed.statement.type === 'sought') return 'sought'

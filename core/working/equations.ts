@@ -57,11 +57,9 @@ function numberIn(value: Value, point: number | null): NumberValue | null {
   return value.kind === 'sweep' && value.of === 'number' && point !== null ? numberAt(value, point) : null
 }
 
-/** The answers in a column, of sweeps those at a point. */
-export function answersAt(value: Value, point: number | null): Value {
+/** The answers in their order, of sweeps those at a point. */
+export function answersAt(value: Value, point: number | null): readonly Value[] {
   const inner = bare(value)
   const parts = inner.kind === 'parts' ? [...inner.parts.values()] : []
-  const all = parts.map((part) => (point === null ? part : (pointIn(part, point) ?? part)))
-  const [only] = all
-  return all.length === 1 && only ? only : vector(all)
+  return parts.map((part) => (point === null ? part : (pointIn(part, point) ?? part)))
 }

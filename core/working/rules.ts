@@ -189,7 +189,7 @@ const RULES = {
   'characteristic-polynomial': rule('The determinant is multiplied out.', '\\det(A - \\lambda E) = 0'),
   'equations-as-matrix': rule('The coefficients of the equations, row by row, with the right sides behind them.'),
   'equation-to-zero': rule('Everything is brought to one side.'),
-  'answers-measured': rule('The solution in the order in which the names are sought, each with its unit.'),
+  'answers-read-off': rule('The solution in the order in which the names are sought, each with its unit.'),
   'eigenvalues-are-roots': rule('The eigenvalues are the roots of the characteristic polynomial.'),
   'eigenvector-of': rule('The eigenvector of an eigenvalue: (A − λE)·v = 0.', '(A - \\lambda E)\\,v = 0'),
   'eigenvectors-scaled': rule('The eigenvectors as columns, scaled to length 1.'),

@@ -30,7 +30,7 @@ import { readingStyle, termShowsWhole } from './shown'
 import { answersAt, solvingTerm } from './equations'
 import type { SolvingTerm } from './equations'
 import type { Step } from './step'
-import { valued } from './terms'
+import { column, valued } from './terms'
 import { Progress, Work } from './work'
 import type { Choice, Done, Tools, Ways } from './work'
 
@@ -113,7 +113,9 @@ function workedIn(
 function determineWorking(desk: Desk, { value, problem: failed }: Evaluated, point: number): Working | NoWorking {
   if (failed) return 'unread'
   const found = value?.kind === 'parts' && value.solved ? solvingTerm(value.solved, point) : null
-  return found && value ? desk.solving(found, answersAt(value, found.point)) : 'search'
+  return found && value
+    ? desk.solving(found, found.rule === 'equations-as-matrix' ? answersAt(value, found.point) : null)
+    : 'search'
 }
 
 /** A line on the desk: evaluates terms in its place, and gathers what is to be known of all of them. */
@@ -192,7 +194,7 @@ class Desk {
   }
 
   /** Equations as the term that solves them. */
-  solving({ names, term, rule, point, stands }: SolvingTerm, answers: Value): Working {
+  solving({ names, term, rule, point, stands }: SolvingTerm, answers: readonly Value[] | null): Working {
     const work = new Work(this.tools, chapters)
     const shown = { kind: 'equation', node: stands } as const
     work.push({
@@ -202,10 +204,16 @@ class Desk {
     })
     work.operations += 1
     const found = work.term(this.see(term), (node) => node)
-    const node = valued(answers)
-    if (found && bare(answers) !== answers) work.push(plainStep('answers-measured', found.node, node, termShowsWhole(node, this.conventions) ? '=' : '≈')) // prettier-ignore
-    const result: Done | null = found && { node, value: answers, form: found.form }
-    return { letters: names, figures: term, result, steps: work.steps, choices: work.choices, bare: this.bare, guarded: work.guarded, cut: work.cut, point } // prettier-ignore
+    const end = found && answers ? this.readOff(work, found, answers) : found
+    return { letters: names, figures: term, result: end, steps: work.steps, choices: work.choices, bare: this.bare, guarded: work.guarded, cut: work.cut, point } // prettier-ignore
+  }
+
+  /** The answers as their line has them, each with its unit. */
+  private readOff(work: Work, found: Done, answers: readonly Value[]): Done {
+    const node = column(answers.map((answer) => valued(answer)))
+    work.push(plainStep('answers-read-off', found.node, node, termShowsWhole(node, this.conventions) ? '=' : '≈'))
+    const { value } = this.see(node)
+    return { node, value: value.kind === 'failure' ? found.value : value, form: found.form }
   }
 
   private putIn(work: Work, body: Node, figures: Node, point: number | null): void {

@@ -4,7 +4,7 @@ import type { LineView } from '#core/views/lineView'
 import type { Line } from '#shared/folio'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
-import { spokenResult } from '~/texts/spoken'
+import { spokenWithAnswers } from '~/texts/spoken'
 import { usePreferencesStore } from '~/stores/preferences'
 
 /** A line that is not being edited, as it is read: a click opens it at the term that was clicked. */
@@ -36,7 +36,7 @@ const spoken = computed(() => (props.line.source.trim() === '' ? 'empty' : props
 /** What it comes to, said after that; while values change under the hand it rests. */
 const result = computed<string>((before) => {
   if (results.unsettled && before !== undefined) return before
-  return props.view && !props.line.hidden && props.line.source.trim() !== '' ? spokenResult(props.view) : ''
+  return props.view && !props.line.hidden && props.line.source.trim() !== '' ? spokenWithAnswers(props.view) : ''
 })
 
 function open(event: MouseEvent): void {
