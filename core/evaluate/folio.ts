@@ -372,6 +372,9 @@ function readThere(source: string, { group, scope }: Standing): Parsed {
 /** With the hints that the line had while it waited for its equations. */
 function withFirst(first: Cached | null, evaluated: Evaluated): Evaluated {
   const hints = first?.result?.evaluated.hints ?? []
+  const asks = hints.find(({ code }) => code === 'equation-asks')
+  // A question that waits for what only it could tell: the hint says what is wrong.
+  if (asks && evaluated.problem?.code === 'waits-for') return { ...evaluated, problem: asks }
   const more = hints.filter(
     (hint) => !evaluated.hints.some(({ code, from }) => code === hint.code && from === hint.from),
   )
