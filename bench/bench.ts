@@ -357,5 +357,40 @@ function sweeps(): Measured[] {
   return [beside('1/(1+j*w*R*C) over 1 000 000 points (aim: within 3 times)', value, 'sweep')]
 }
 
-const measured = [...lines(), ...workings(), ...quantities(), ...folio(), ...linear(), ...sweeps()]
+/** Equations typed as lines: what one edit costs, and a sweep of them beside solve on the same matrix. */
+function equations(): Measured[] {
+  const n = 20
+  const cell = (r: number, c: number): string =>
+    r === c ? `(R + ${10 + r} + X)` : `(${((r * 7 + c * 3) % 5) / 10 + 0.1})`
+  const row = (r: number): readonly string[] => Array.from({ length: n }, (_, c) => cell(r, c))
+  const group = (head: readonly string[], first: string): readonly string[] => [
+    ...head,
+    `sought ${Array.from({ length: n }, (_, k) => `I${k + 1}`).join(', ')}`,
+    ...Array.from({ length: n }, (_, r) => `${row(r).map((z, c) => `${z}*I${c + 1}`).join(' + ')} = ${r === 0 ? first : r + 1}`), // prettier-ignore
+    'determine',
+  ] // prettier-ignore
+  const edited = (head: readonly string[]): (() => void) => {
+    const evaluator = new FolioEvaluator()
+    evaluator.setSettings({ angle: 'deg', letter: 'j' })
+    let turn = 0
+    return () => {
+      turn += 1
+      evaluator.setLines(group(head, String(turn)).map((source, k) => ({ id: `${k}`, source })))
+      evaluator.update()
+    }
+  }
+  const matrix = `[${Array.from({ length: n }, (_, r) => `[${row(r).join(', ')}]`).join(', ')}]`
+  const swept = ['R = 4.7', 'w = 1 to 1000 count 1000', 'X = j*w*1e-3']
+  const solving = folioOf([...swept, `Z = ${matrix}`, `solve(Z, [k for k = 1 to ${n}])`])
+  const along = compare(edited(swept), solving)
+  const alone = (name: string, run: () => void): Measured => ({ name, value: time(run) / 1e6, unit: 'ms', peer: null, ratio: null }) // prettier-ignore
+  return [
+    alone('20 equations, one line edited, exact (aim: a frame, 16.7 ms)', edited(['R = 4.7', 'X = 3.3'])),
+    alone('20 equations, one line edited, complex (aim: a frame, 16.7 ms)', edited(['R = 4.7', 'X = j*2pi*50*1e-3'])),
+    alone('20 equations, one line edited, complex and exact', edited(['R = 4.7', 'X = j*314.159*1e-3'])),
+    { name: '20 equations over 1 000 points, one line edited (aim: 50 ms)', value: along.value / 1e6, unit: 'ms', peer: 'solve of the same matrix', ratio: along.ratio }, // prettier-ignore
+  ]
+}
+
+const measured = [...lines(), ...equations(), ...workings(), ...quantities(), ...folio(), ...linear(), ...sweeps()]
 console.log(JSON.stringify(measured))

@@ -9,6 +9,7 @@ import { fault, faultSentence } from '#core/exchange/told'
 import { writeData, writeFirst, writeValue } from '#core/exchange/writeValue'
 import type { Named } from '#core/exchange/writeValue'
 import type { Conventions } from '#core/format/conventions'
+import { answersOf } from '#core/views/answers'
 import { lineView } from '#core/views/lineView'
 import type { FolioFile } from '../shared/folio'
 import { writeFolioFile } from '../shared/folioFile'
@@ -39,7 +40,7 @@ export function writeFolioAs(
     return { text: format === 'latex' ? writeLatex(report, () => null) : writeMarkdown(report, lines, () => null) }
   }
   const kept = new Map<string, Named>()
-  for (const { parsed, evaluated } of results) {
+  for (const { parsed, evaluated } of results.flatMap((result) => [result, ...answersOf(result)])) {
     const own = definedName(parsed)
     if (own === null) continue
     if (evaluated.value && !evaluated.problem) kept.set(own, { name: own, value: evaluated.value })

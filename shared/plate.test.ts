@@ -74,3 +74,16 @@ test('lines under other identifiers: what is not there is left out', () => {
   const curve = { ...freshCurve('plate-two2', ['re'], [A], ''), over: B }
   expect(relinked(curve, ids)).toMatchObject({ on: ['line-cccc'], over: null })
 })
+
+test('the answers of a line go with it under its new identifier', () => {
+  const ids = new Map([[A, 'line-cccc']])
+  const plate = {
+    ...freshPlate('plate-one1', false),
+    on: [`${A}-1`, `${A}-2`, `${B}-1`],
+    dress: { [`${A}-2`]: { hue: 4 } },
+  }
+  expect(relinked(plate, ids)).toMatchObject({
+    on: ['line-cccc-1', 'line-cccc-2'],
+    dress: { 'line-cccc-2': { hue: 4 } },
+  })
+})

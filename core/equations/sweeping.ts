@@ -116,6 +116,8 @@ class PointSystem {
   private readonly right: Column
   private readonly rest: Column
   private readonly made: Column
+  /** The smallest pivot, as a share of its row. */
+  private least = 0
   readonly x: Column
 
   constructor(private readonly n: number) {
@@ -160,6 +162,8 @@ class PointSystem {
     x.re.set(right.re)
     x.im.set(right.im)
     this.substitute(x)
+    // Where every pivot was a fair share of its row, the refinement would change nothing but last digits.
+    if (this.least > REFINED) return
     this.findRest()
     this.substitute(rest)
     for (let r = 0; r < n; r += 1) {
@@ -172,6 +176,7 @@ class PointSystem {
   private decompose(): boolean {
     const { n, luRe, luIm, order, scale, columns, aRe, aIm } = this
     columns.fill(0)
+    this.least = Infinity
     for (let r = 0; r < n; r += 1)
       for (let c = 0; c < n; c += 1) {
         const size = Math.abs(aRe[r * n + c] as number) + Math.abs(aIm[r * n + c] as number)
@@ -205,6 +210,7 @@ class PointSystem {
         }
       }
       if (!(most > SINGULAR * n)) return false
+      if (most < this.least) this.least = most
       if (best !== k) this.exchange(k, best)
       eliminate(luRe, luIm, n, k)
     }
@@ -293,6 +299,9 @@ class PointSystem {
     }
   }
 }
+
+/** Below this share a pivot has cost digits. */
+const REFINED = 1e-3
 
 /** A pivot below this share of its row, for each row, is rounding. */
 const SINGULAR = 2 * Number.EPSILON

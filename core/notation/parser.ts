@@ -243,6 +243,9 @@ class StatementParser extends ExpressionParser {
     // The whole statement is the span, so that the sides can be exchanged.
     const whole = end - equals === 2 && isName(tokens.kind(equals + 1))
     const fixes: ProblemFix[] = equals + 1 === end ? [] : [write(whole ? `${right} = ${left}` : `${left} == ${right}`)]
+    // A·x = b of matrices outside of a group: the x that solves it.
+    const factors = /^([\p{L}_][\p{L}\p{Nd}_]*)\s*[*·]\s*([\p{L}_][\p{L}\p{Nd}_]*)$/u.exec(left)
+    if (factors && right !== '') fixes.push(write(`${factors[2]} = solve(${factors[1]}, ${right})`))
     const to = equals + 1 === end ? head.to : tokens.to(end - 1)
     this.fail('not-definable', { from: head.from, to }, { left }, fixes)
     return new ExpressionStatement(N.hole(head.from, head.to), true, null)

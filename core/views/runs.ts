@@ -3,7 +3,7 @@ import type { LineResult, SourceLine } from '../evaluate/lineResult'
 import type { EvaluationSettings } from '../evaluate/settings'
 import type { Conventions } from '../format/conventions'
 import type { Readout } from '../format/readout'
-import { copyText, readout } from '../kinds/kinds'
+import { copyText, readout, valueText as shownText } from '../kinds/kinds'
 import type { Data } from '../measured/data'
 import { hole } from '../notation/nodes'
 import { headText, valueText, withValue } from '../notation/valuePart'
@@ -149,6 +149,12 @@ function problemOf(result: LineResult | null): string | null {
   return problem ? sentence(problem) : null
 }
 
+/** Of equations what they were solved for, not how. */
+function watchedReadout(value: Value, settings: Conventions): Readout {
+  const solved = value.kind === 'parts' && value.solved !== undefined
+  return solved ? { shape: 'words', text: shownText(value, settings) } : readout(value, settings)
+}
+
 const NO_READOUT: Readout = { shape: 'none' }
 
 function watchedCell(
@@ -160,7 +166,7 @@ function watchedCell(
   const value = result?.evaluated.value ?? null
   const less = value && own?.evaluated.value ? differenceOf(value, own.evaluated.value, settings) : null
   return {
-    readout: value ? readout(value, settings) : NO_READOUT,
+    readout: value ? watchedReadout(value, settings) : NO_READOUT,
     problem: problemOf(result),
     difference: less ? readout(less, settings) : NO_READOUT,
     figures: value && figuresOf(value),

@@ -236,7 +236,12 @@ watch(
         :number="number"
         :place="k"
       />
-      <SolvedDetails v-if="view && view.answers.length > 0" :view="view" :place="view.answers.length" :reachable="reachable" />
+      <SolvedDetails
+        v-if="view && view.answers.length > 0"
+        :view="view"
+        :place="view.answers.length"
+        :reachable="reachable"
+      />
     </template>
 
     <LineStrip v-if="editing && !line.note" :draft="draft" :view="view" :waiting="waiting" :stale="stale" />
