@@ -17,6 +17,45 @@ export function isOfArrays(equations: readonly Equation[]): boolean {
   return equations.some(({ form }) => form.kind === 'linear' && [...form.factors.values(), form.constant].some((x) => x && !isScalar(x))) // prettier-ignore
 }
 
+/** Equations between vectors in which only numbers are sought, entry by entry; `null` of others. */
+export function entryByEntry(task: Task): readonly Equation[] | Failure | null {
+  const { equations } = task.group
+  const found: Equation[] = []
+  for (const equation of equations) {
+    const { form } = equation
+    if (form.kind !== 'linear') return null
+    const all = [...form.factors.values(), ...(form.constant ? [form.constant] : [])]
+    if (all.every(isScalar)) {
+      found.push(equation)
+      continue
+    }
+    const [first] = all
+    const rows = first ? sidesOf(first).rows : 0
+    if (!all.every((value) => bare(value).kind === 'vector' && sidesOf(value).rows === rows)) return null
+    for (let k = 1; k <= rows; k += 1) {
+      const entry = entryOf(form, k, task)
+      if (entry.kind === 'failure') return entry
+      found.push({ ...equation, form: entry })
+    }
+  }
+  return found
+}
+
+function entryOf({ constant, factors }: LinearForm, k: number, { context, evaluate, at }: Task): LinearForm | Failure {
+  const entry = (value: Value): Value | Failure => {
+    const whole = N.valued(value, 'plain', at.from, at.to)
+    return evaluate(N.entry(whole, N.valued(integer(k), 'plain', at.from, at.to), null, at.from, at.to), context)
+  }
+  const made = new Map<string, Value>()
+  for (const [name, factor] of factors) {
+    const value = entry(factor)
+    if (value.kind === 'failure') return value
+    made.set(name, value)
+  }
+  const rest = constant && entry(constant)
+  return rest?.kind === 'failure' ? rest : { kind: 'linear', constant: rest, factors: made }
+}
+
 /** What a sought name is: one number, or so many rows and columns. */
 interface Sides {
   readonly rows: number

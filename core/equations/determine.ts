@@ -2,7 +2,7 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { EquationGroup, LookedFor, Task } from './group'
 import { lineList } from './lineList'
-import { determineArrays, isOfArrays } from './arrays'
+import { determineArrays, entryByEntry, isOfArrays } from './arrays'
 import { determineLinear } from './linearGroup'
 import { determineNonlinear } from './nonlinear'
 import type { PartsValue } from '../values/types'
@@ -23,7 +23,10 @@ export function determine(task: Task): PartsValue | Failure {
 function solved(task: Task): PartsValue | Failure {
   const { equations } = task.group
   if (!equations.every(({ form }) => form.kind === 'linear')) return determineNonlinear(task)
-  return isOfArrays(equations) ? determineArrays(task) : determineLinear(task)
+  if (!isOfArrays(equations)) return determineLinear(task)
+  const entries = entryByEntry(task)
+  if (entries === null) return determineArrays(task)
+  return 'kind' in entries ? entries : determineLinear({ ...task, group: { ...task.group, equations: entries } })
 }
 
 /** Why the group cannot be solved whatever is in it; `null` where nothing is against it. */

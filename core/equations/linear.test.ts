@@ -226,6 +226,21 @@ describe('sweeps as coefficients', () => {
     expect([...sweep.re].map((v) => (Number.isNaN(v) ? 'undefined' : v))).toEqual([-1, -2, 'undefined', 2, 1])
   })
 
+  test('on the right side as well, of angles too, and point by point where there are more equations than names', () => {
+    const swept = (lines: readonly string[], name = 'x'): readonly number[] => {
+      const sweep = bare(answers([...lines, 'determine'])[name]!)
+      if (sweep.kind !== 'sweep') throw new Error('a sweep')
+      return [...sweep.re]
+    }
+    expect(swept(['k = 1 to 3', 'sought x', 'x = k'])).toEqual([1, 2, 3])
+    expect(swept(['k = 1 to 3', 'sought x', 'k - x = 0'])).toEqual([1, 2, 3])
+    expect(swept(['k = 1 to 3', 'sought x', '2*x - 1 = k'])).toEqual([1, 1.5, 2])
+    expect(swept(['k = 1 to 3', 'sought x, y', 'x + y = k', 'x - y = 1', '2*x = k + 1'], 'y')).toEqual([0, 0.5, 1])
+    expect(
+      swept(['a = 10° to 30° step 10°', 'sought x', '2*x = a']).map((r) => Math.round((r * 180) / Math.PI)),
+    ).toEqual([5, 10, 15])
+  })
+
   test('random ones agree with solve at every point', () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: -5, max: 5 }), { minLength: 9, maxLength: 9 }), (a) => {
@@ -279,6 +294,10 @@ describe('units and angles', () => {
     expect(reckon([...before, 'sought X', 'Z*X = B', 'determine']).at(-1)!.text).toBe('X = [[0.4, -0.2], [-0.2, 0.6]]')
     expect(reckon([...before, 'sought a, b', 'Z*[a, b] = [5, 5]', 'determine']).at(-1)!.text).toBe('a = 1, b = 2')
     expect(reckon([...before, 'sought v, u', 'Z*v + u = [6, 6]', 'v - u = [0, 1]', 'determine']).at(-1)!.text).toBe('v = [1, 2], u = [1, 1]') // prettier-ignore
-    expect(reckon([...before, 'Z*v = [5, 5]']).at(-1)!.error?.code).not.toBe('equation-kind')
+    expect(reckon(['sought x', '[1, x] = [1, 2]', 'determine']).at(-1)!.text).toBe('x = 2')
+    expect(reckon(['sought x', '[3, x] = [1, 2]', 'determine']).at(-1)!.error?.code).toBe('equation-never')
+    expect(reckon([...before, 'sought a, b', 'Z*[a, b] = [5 V, 5 V]', 'a + b = 3 V', 'determine']).at(-1)!.text).toBe('a = 1 V, b = 2 V') // prettier-ignore
+    const outside = reckon([...before, 'Z*v = [5, 5]']).at(-1)!
+    expect(outside.error?.fixes.map((f) => f.replacement)).toContain('v = solve(Z, [5, 5])')
   })
 })

@@ -2,7 +2,7 @@ import { algebraMatrix, algebraSolve, asAlgebra } from '../algebra/polyMatrix'
 import { isAlgebraic, unknownsOf } from '../algebra/ratio'
 import type { Algebraic } from '../algebra/ratio'
 import { negate } from '../operators/unary'
-import { commonAxis } from '../operators/lift'
+import { commonAxis, loopNegate, settle } from '../operators/lift'
 import type { Context } from '../operators/context'
 import { hintCondition } from '../operators/conditioning'
 import { NONE } from '../units/dimension'
@@ -119,13 +119,15 @@ function rowOf(form: LinearForm, line: number, names: readonly string[], angles:
     return factor ? angles.number(factor, false) : integer(0)
   })
   const all = factors.flatMap((x) => (x ? [x] : []))
-  return right === null || all.length < factors.length ? null : { line, factors: all, right: opposite(right) }
+  const negative = right && opposite(right)
+  return negative === null || all.length < factors.length ? null : { line, factors: all, right: negative }
 }
 
-/** −x. */
-function opposite(x: Scalar): Scalar {
-  const found = negate(x)
-  return found.kind === 'number' || found.kind === 'sweep' || found.kind === 'polynomial' ? found : x
+/** −x; `null` of what has no opposite. */
+function opposite(x: Scalar): Scalar | null {
+  const found = x.kind === 'sweep' ? loopNegate(x) : negate(x)
+  const settled = found && settle(found)
+  return settled?.kind === 'number' || settled?.kind === 'sweep' || settled?.kind === 'polynomial' ? settled : null
 }
 
 type Solution = { readonly values: readonly Value[]; readonly solved: Omit<Solved, 'system'> }

@@ -127,11 +127,11 @@ function compiled(
   }
   const equations: Compiled[] = []
   for (const { left, right, line, source } of task.group.equations) {
+    const found = compileEquation(left, right, { variables, count, value: valueOf, radiansPerUnit })
+    if (typeof found !== 'function') return failure('not-smooth', { line, term: textOf(found, source) })
     // What is wrong with a side at a point is wrong with it everywhere, but for values outside of a domain.
     const odd = [left, right].map((side) => task.evaluate(side, context)).find((value) => value.kind === 'failure')
     if (odd?.kind === 'failure' && !PASSING.has(odd.code)) return failure('in-equation', { line, inner: { code: odd.code, data: odd.data } }) // prettier-ignore
-    const found = compileEquation(left, right, { variables, count, value: valueOf, radiansPerUnit })
-    if (typeof found !== 'function') return failure('not-smooth', { line, term: textOf(found, source) })
     equations.push(found)
   }
   return { equations, count }

@@ -162,8 +162,8 @@ class PointSystem {
     x.re.set(right.re)
     x.im.set(right.im)
     this.substitute(x)
-    // Where every pivot was a fair share of its row, the refinement would change nothing but last digits.
-    if (this.least > REFINED) return
+    // Where every pivot was a fair share of its row, the refinement changes last digits only: it is for small systems, where it costs nothing.
+    if (n > 8 && this.least > REFINED) return
     this.findRest()
     this.substitute(rest)
     for (let r = 0; r < n; r += 1) {
