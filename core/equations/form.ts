@@ -5,6 +5,7 @@ import { loopNegate, settle } from '../operators/lift'
 import { operateOn } from '../operators/operate'
 import { negate } from '../operators/unary'
 import type { BinarySign } from '../operators/rules'
+import { shapeOf } from '../quantities/shape'
 import { throughQuantity } from '../quantities/through'
 import { integer, vector } from '../values/make'
 import { bare } from '../values/quantity'
@@ -43,11 +44,16 @@ export function equationForm(left: Node, right: Node, context: Context, evaluate
   const [a, b] = [linearForm(left, context, evaluate), linearForm(right, context, evaluate)]
   if (a.kind !== 'linear') return a
   if (b.kind !== 'linear') return b
+  const odd = [a.constant, b.constant].find((value) => value && UNSUITED.has(bare(value).kind))
+  if (odd) return failure('equation-value', { kind: bare(odd).kind })
   const [one, other] = [kindIn(a), kindIn(b)]
   if (one && other && one !== other && !NUMBERS.has(one + other))
     return failure('equation-sides', { left: one, right: other })
   return joined('-', a, b, [left, right], context)
 }
+
+/** Nothing can be solved for these. */
+const UNSUITED: ReadonlySet<Value['kind']> = new Set(['text', 'truth', 'parts', 'check', 'function'])
 
 /** Scalars of these kinds can stand beside one another. */
 const NUMBERS: ReadonlySet<string> = new Set(
@@ -118,6 +124,8 @@ class Former {
     const apply = (a: Value, b: Value): Value | Failure => (by === '*' && (a === ONCE || b === ONCE)) ? (a === ONCE ? b : a) : settle(operateOn(by, a, b, node.left, node.right, this.context)) // prettier-ignore
     if (right.factors.size === 0) {
       const { constant } = right
+      // X·M is not M·X.
+      if (by === '*' && constant && isMatrix(constant)) return { kind: 'nonlinear', term: node }
       return constant === null ? { kind: 'nonlinear', term: node } : mapped(left, (x) => apply(x, constant))
     }
     const { constant } = left
@@ -143,6 +151,11 @@ class Former {
       factors: new Map(names.map((name) => [name, column(({ factors }) => factors.get(name) ?? null)])),
     }
   }
+}
+
+function isMatrix(value: Value): boolean {
+  const shape = shapeOf(bare(value))
+  return shape !== null && shape[1] > 1
 }
 
 /** The coefficient of a name that stands by itself. */

@@ -1,6 +1,7 @@
 import { algebraMatrix, algebraSolve, asAlgebra } from '../algebra/polyMatrix'
 import { isAlgebraic, unknownsOf } from '../algebra/ratio'
 import type { Algebraic } from '../algebra/ratio'
+import * as C from '../numbers/complex'
 import { negate } from '../operators/unary'
 import { commonAxis, loopNegate, settle } from '../operators/lift'
 import type { Context } from '../operators/context'
@@ -51,6 +52,7 @@ export function determineLinear(task: Task): PartsValue | Failure {
     if (form.kind !== 'linear') return failure('equation-kind', { line })
     const row = rowOf(form, line, names, angles)
     if (row === null) return failure('equation-kind', { line })
+    if ([...row.factors, row.right].some((x) => x.kind === 'number' && !C.isFinite(x))) return failure('equation-infinite', { line }) // prettier-ignore
     rows.push(row)
   }
   const found = solvedRows(rows, names, task)

@@ -74,6 +74,13 @@ describe('what goes wrong is said', () => {
     expect(read(['sought x', 'x = [1, 2] + 1', 'determine'])[1]).toMatch(/^error /)
     expect(read(['sought x', '[x, 1] = 3', 'determine'])[1]).toBe('error equation-sides')
   })
+  test('coefficients without a value, sides of no kind that can be solved for, products from the wrong side', () => {
+    expect(read(['sought x', 'x/0 = 3', 'determine'])[2]).toBe('error equation-infinite')
+    expect(read(['sought x', 'inf*x = 3', 'determine'])[2]).toBe('error equation-infinite')
+    expect(read(['sought x', 'x = "word"', 'determine'])[1]).toBe('error equation-value')
+    expect(read(['M = [[1, 2], [3, 4]]', 'sought X', 'M*X - X*M = M', 'determine'])[3]).toBe('error not-smooth')
+    expect(read(['sought x', 'x*[1, 2] = [3, 6]', 'determine'])[2]).toBe('x = 3')
+  })
   test('contradicting equations by the smallest set of their lines', () => {
     const { error } = reckon(['sought x, y', 'x + y = 1', 'x - y = 4', '2x = 5', 'x = 7', 'determine']).at(-1)!
     expect(error?.message).toContain('lines 4 and 5')

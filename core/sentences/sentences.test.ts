@@ -83,6 +83,8 @@ const SAMPLES: { readonly [C in Code]: ProblemData[C] } = {
   'equations-sweep-unknown': NOTHING,
   'equations-several-along': NOTHING,
   'in-equation': { line: 31, inner: told('stray-comma') },
+  'equation-value': { kind: 'text' },
+  'equation-infinite': { line: 31 },
   'equation-sides': { left: 'number', right: 'vector' },
   'equations-count': { equations: 31, sought: 32 },
   'equations-few': { equations: 31, sought: 32, free: 'free2' },

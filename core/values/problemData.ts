@@ -218,6 +218,8 @@ export interface ProblemData {
   'equations-sweep-unknown': Nothing
   'equations-several-along': Nothing
   'in-equation': { line: number; inner: Told }
+  'equation-value': { kind: KindWord }
+  'equation-infinite': { line: number }
   'equation-sides': { left: KindWord; right: KindWord }
   'equations-count': { equations: number; sought: number }
   'equations-few': { equations: number; sought: number; free: string }
