@@ -65,6 +65,22 @@ test('the JSON contract', () => {
   })
 })
 
+test('equations have their names, and determine its answers as parts', () => {
+  const { status, out } = reckon('sought x, y\nx + y = 3\nx - 2*y = j6\nd = x*y\ndetermine\nx^2\nsought z\nz^2 = 4\ndetermine\n', '--json') // prettier-ignore
+  expect(status).toBe(0)
+  const lines = JSON.parse(out) as Record<string, unknown>[]
+  expect(lines[0]).toMatchObject({ kind: 'sought', name: null, error: null })
+  expect(lines[1]).toMatchObject({ kind: 'equation', unknowns: ['x', 'y'], name: null, hints: [], error: null })
+  expect(lines[3]).toMatchObject({ kind: 'number', name: 'd', fraction: '6 - 2j' })
+  expect(lines[4]).toMatchObject({ kind: 'parts', solutions: 1, parts: { x: { kind: 'number', fraction: '2 + 2j', exact: true }, y: { re: 1, im: -2 } } }) // prettier-ignore
+  expect(lines[8]).toMatchObject({
+    kind: 'parts',
+    solutions: 2,
+    parts: { z: { kind: 'sweep', count: 2, re: [-2, 2] } },
+  })
+  expect(reckon('sought x\n2*x = 6\ndetermine\n').out).toBe('\n\n1 equation, 1 sought, one solution: x = 3\n')
+})
+
 test('conventions by option', () => {
   expect(reckon('sin(pi/2)\n3+4i', '--angle', 'rad', '--letter=i', '--digits', '3').out).toBe(
     '1\n3 + 4i = 5 ∠ 0.927 rad\n',

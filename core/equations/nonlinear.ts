@@ -4,6 +4,7 @@ import type { Operate } from '../algebra/where'
 import type { Node } from '../notation/tree'
 import * as C from '../numbers/complex'
 import { loopBinary } from '../operators/lift'
+import { hintRoots } from '../functions/polynomials'
 import { operateOn } from '../operators/operate'
 import { NONE } from '../units/dimension'
 import { PLAIN } from '../units/measure'
@@ -102,6 +103,7 @@ function ofPolynomials(task: Task, names: readonly string[], sorts: Sorts): Solu
     case 'solved': {
       const list = found.solutions.filter(({ values }) => bottoms.every(({ top }) => !isRootOf(top, names, values)))
       if (list.length === 0) return failure('no-solution')
+      if (found.roots) hintRoots(found.roots, task.at, task.context)
       return {
         kind: 'solutions',
         list,

@@ -1,4 +1,6 @@
 import { rootsOf } from '../algebra/roots'
+import type { Roots } from '../algebra/roots'
+import * as C from '../numbers/complex'
 import * as P from '../algebra/polynomial'
 import { parts, polynomialValue } from '../algebra/ratio'
 import type { Algebraic } from '../algebra/ratio'
@@ -23,7 +25,13 @@ export interface PolynomialSolution {
 }
 
 export type PolynomialOutcome =
-  | { readonly kind: 'solved'; readonly solutions: readonly PolynomialSolution[]; readonly spare: number }
+  | {
+      readonly kind: 'solved'
+      readonly solutions: readonly PolynomialSolution[]
+      readonly spare: number
+      /** The roots that were taken, where any were. */
+      readonly roots: Roots | null
+    }
   | { readonly kind: 'few'; readonly free: readonly string[] }
   | { readonly kind: 'never'; readonly line: number }
   /** Several unknowns are left that no equation gives in terms of the others. */
@@ -170,7 +178,7 @@ function ofOne(
     if (found.kind !== 'solved') return found
     solutions.push(...found.solutions)
   }
-  return { kind: 'solved', solutions, spare: spare + others.length }
+  return { kind: 'solved', solutions, spare: spare + others.length, roots }
 }
 
 function vanishes(top: Polynomial, name: string, value: NumberValue, operate: Operate): boolean {
@@ -203,8 +211,8 @@ function backwards(
   const values: NumberValue[] = []
   for (const name of names) {
     const value = known.get(name)
-    if (value?.kind !== 'number') return { kind: 'open' }
+    if (value?.kind !== 'number' || !C.isFinite(value)) return { kind: 'open' }
     values.push(value)
   }
-  return { kind: 'solved', solutions: [{ values, times }], spare }
+  return { kind: 'solved', solutions: [{ values, times }], spare, roots: null }
 }

@@ -370,6 +370,14 @@ describe('several equations', () => {
     expect(both(['e^x*y = 2', 'x + y = 1.7']).view.readout).toMatchObject({ text: expect.stringContaining('there may be more') }) // prettier-ignore
   })
 
+  test('a multiple root is said to be one; rounded ones that may be one are hinted at', () => {
+    const of = (equation: string) => reckon(['sought x', equation, 'determine']).at(-1)!
+    expect(of('(x - 1)^2*(x - 4) = 0').view.readout).toMatchObject({ text: '1 equation, 1 sought, two solutions; number 1 is double' }) // prettier-ignore
+    expect(of('x^3 = 0').text).toBe('x = 0')
+    expect(of('x^3 = 0').view.readout).toMatchObject({ text: '1 equation, 1 sought, one solution; it is threefold' })
+    expect(of('x^2 - 2*sqrt(2)*x + 2 = 0').hints.map((h) => h.code)).toEqual(['roots-cluster'])
+  })
+
   test('too few are said to be', () => {
     expect(both(['x*y = 1']).error?.code).toBe('equations-few')
     expect(both(['x*sin(y rad) = 1'], 'near x = 1, y = 1').error?.code).toBe('equations-few')

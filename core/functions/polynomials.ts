@@ -2,7 +2,9 @@ import { argumentAt } from './arguments'
 import * as P from '../algebra/polynomial'
 import { isZero } from '../values/beyond'
 import { rootsOf } from '../algebra/roots'
+import type { Roots } from '../algebra/roots'
 import { parts } from '../algebra/ratio'
+import type { Node } from '../notation/tree'
 import type { Context } from '../operators/context'
 import { integer, valueList } from '../values/make'
 import { failure } from '../values/failure'
@@ -44,10 +46,15 @@ function roots(name: string, list: readonly NumberValue[] | Failure, context: Co
   }
   const found = rootsOf(list)
   if ('kind' in found) return found
-  const off = found.off.toExponential(0)
-  if (found.clustered && context.at) context.hint('roots-cluster', context.at, { off })
-  else if (found.off > OFF_TOLD && context.at) context.hint('roots-off', context.at, { off })
+  if (context.at) hintRoots(found, context.at, context)
   return valueList(found.values)
+}
+
+/** Says of roots that lie near one another, or may be off by much, that they do. */
+export function hintRoots({ clustered, off }: Pick<Roots, 'clustered' | 'off'>, node: Node, context: Context): void {
+  const share = off.toExponential(0)
+  if (clustered) context.hint('roots-cluster', node, { off: share })
+  else if (off > OFF_TOLD) context.hint('roots-off', node, { off: share })
 }
 
 function ofRatio(name: 'zeros' | 'poles', value: Value, context: Context): Value | Failure {

@@ -28,8 +28,7 @@ export const equations = {
   'equations-several-along': () =>
     'At a point of the sweep there are several solutions. Say which one with determine near …',
   'equation-value': (d) => `An equation is between numbers, angles, vectors or matrices; this is ${kindWords(d.kind)}.`,
-  'equation-infinite': (d) =>
-    `In line ${d.line} a coefficient is not finite: such an equation says nothing.`,
+  'equation-infinite': (d) => `In line ${d.line} a coefficient is not finite: such an equation says nothing.`,
   'equation-sides': (d) => `The sides of this equation are not alike: ${kindWords(d.left)} and ${kindWords(d.right)}.`,
   'equations-count': (d) =>
     `With unknowns in their coefficients, ${d.sought} sought names need ${d.sought} equations: here are ${d.equations}.`,
