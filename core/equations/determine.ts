@@ -1,7 +1,7 @@
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { EquationGroup, LookedFor, Task } from './group'
-import { lineList } from './lineList'
+import { lineList } from '../format/lineList'
 import { determineArrays, entryByEntry, isOfArrays } from './arrays'
 import { determineLinear } from './linearGroup'
 import { determineNonlinear } from './nonlinear'

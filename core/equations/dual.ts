@@ -390,6 +390,3 @@ const JOINED: ReadonlyMap<string, (a: Dual, b: Dual) => Dual> = new Map([
   ['product', product],
   ['par', parallel],
 ])
-
-/** True of functions whose value of one complex number has parts that go their own ways. */
-export const SPLITTING: ReadonlySet<string> = new Set(['abs', 're', 'im', 'conj', 'arg', 'dB', 'wave', 'arctan2'])

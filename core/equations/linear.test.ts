@@ -241,6 +241,32 @@ describe('sweeps as coefficients', () => {
     ).toEqual([5, 10, 15])
   })
 
+  test('equations of functions follow their solution from point to point', () => {
+    const last = reckon(['k = 1 to 4', 'sought x', 'x*e^x = k', 'determine'], { timeLimit: 5_000 }).at(-1)!
+    if (last.value?.kind !== 'parts') throw new Error('answers')
+    const sweep = bare(last.value.parts.get('x')!)
+    // mpmath.lambertw of 1 to 4.
+    const expected = [0.567143290409784, 0.852605502013726, 1.04990889496404, 1.20216787319704]
+    expect(sweep.kind === 'sweep' && [...sweep.re]).toEqual(expected.map((x) => expect.closeTo(x, 13)))
+    expect(last.view.readout).toMatchObject({ text: expect.stringContaining('there may be more') })
+    expect(reckon(['k = 1 to 4', 'sought x', 'x^2 = k', 'determine']).at(-1)!.error?.code).toBe(
+      'equations-several-along',
+    )
+    expect(reckon(['k = 1 to 3', 'sought x', 'x^2 = k^2', 'determine near x = -1']).at(-1)!.text).toContain('-1 … -3')
+  })
+
+  test('unknowns with units stay what they were declared to be', () => {
+    const lines = [
+      'unknown s in 1/s',
+      'sought I',
+      '(2 ohm + s*(3 H))*I = 4 V',
+      'determine',
+      'I where s = 2j*(1 rad/second)',
+    ]
+    // 4/(2 + 6j) by hand.
+    expect(reckon(lines).at(-1)!.text).toBe('(0.2 - 0.6j) A')
+  })
+
   test('random ones agree with solve at every point', () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: -5, max: 5 }), { minLength: 9, maxLength: 9 }), (a) => {

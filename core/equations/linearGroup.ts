@@ -15,12 +15,13 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { angleOf, angleOfTurns, exactReal, integer, real } from '../values/make'
 import { fromDense, itemsOf, asMatrix } from '../values/matrices'
+import { unknownsOf as unknownsOfAll } from '../quantities/through'
 import { bare, quantity } from '../values/quantity'
 import { angleSweep, numberAt, numberSweep, sweepOf } from '../values/sweeps'
 import type { Axis, NumberValue, PartsValue, Solved, SolvedSystem, SweepValue, Value } from '../values/types'
 import type { LinearForm } from './form'
 import type { Equation, Task } from './group'
-import { lineList } from './lineList'
+import { lineList } from '../format/lineList'
 import { solveLinear } from './linear'
 import { sortsOf } from './measured'
 import type { Sorts } from './measured'
@@ -57,11 +58,12 @@ export function determineLinear(task: Task): PartsValue | Failure {
   }
   const found = solvedRows(rows, names, task)
   if ('kind' in found) return found
+  const declared = unknownsOfAll(...group.equations.flatMap(({ form }) => (form.kind === 'linear' ? [...form.factors.values(), ...(form.constant ? [form.constant] : [])] : []))) // prettier-ignore
   const parts = names.map((name, k): [string, Value] => [
     name,
-    dressed(found.values[k] ?? integer(0), name, sorts, angles),
+    dressed(found.values[k] ?? integer(0), name, sorts, angles, declared),
   ])
-  const system = systemOf(rows, names, sorts, group.equations)
+  const system = systemOf(rows, names, sorts)
   return { kind: 'parts', of: 'determine', parts: new Map(parts), solved: { ...found.solved, system } }
 }
 
@@ -169,8 +171,20 @@ const isExact = (x: Algebraic): boolean =>
   x.kind === 'number' ? x.exact !== null : x.top.terms.every(({ factor }) => factor.exact !== null)
 
 function byElimination({ length }: readonly Row[]): Omit<Solved, 'system'> {
-  return { equations: length, solutions: 1, multiplicities: [], free: [], spare: 0, way: 'elimination', exact: false, residual: null, more: false, uses: [], nonlinear: null,
-    roots: null } // prettier-ignore
+  return {
+    equations: length,
+    solutions: 1,
+    multiplicities: [],
+    free: [],
+    spare: 0,
+    way: 'elimination',
+    exact: false,
+    residual: null,
+    more: false,
+    uses: [],
+    nonlinear: null,
+    roots: null,
+  }
 }
 
 function contradicting(lines: readonly number[]): Failure {
@@ -186,7 +200,6 @@ function ofSweeps(
   all: readonly Coefficient[],
   task: Task,
 ): Solution | Failure {
-  // prettier-ignore
   const axis = commonAxis(all, task.at, task.context)
   if ('kind' in axis) return axis
   if (rows.length === names.length) {
@@ -235,36 +248,39 @@ function entriesOf(found: Value): readonly Value[] {
   return matrix ? itemsOf(matrix) : [found]
 }
 
-/** A solution with what it measures, or as the angle that it is. */
-function dressed(value: Value, name: string, { measures, angles: turned }: Sorts, angles: Angles): Value {
+/** A solution with what it measures, or as the angle that it is; `declared` are unknowns with units of their own. */
+function dressed(
+  value: Value,
+  name: string,
+  { measures, angles: turned }: Sorts,
+  angles: Angles,
+  declared: ReadonlyMap<string, Measure> | null,
+): Value {
   if (turned.has(name)) return angles.back(value)
   const inner = bare(value)
-  const unknowns = inner.kind === 'polynomial' ? unknownsIn(inner, measures) : null
+  const unknowns = inner.kind === 'polynomial' ? unknownsIn(inner, measures, declared) : null
   return quantity(inner, measures.get(name) ?? PLAIN, { unknowns })
 }
 
-function unknownsIn(value: Extract<Value, { kind: 'polynomial' }>, measures: Sorts['measures']) {
+function unknownsIn(
+  value: Extract<Value, { kind: 'polynomial' }>,
+  measures: Sorts['measures'],
+  declared: ReadonlyMap<string, Measure> | null,
+) {
   const found = [...unknownsOf(value)].flatMap((name): [string, Measure][] => {
-    const of = measures.get(name)
+    const of = measures.get(name) ?? declared?.get(name)
     return of && of.dimension !== NONE ? [[name, of]] : []
   })
   return found.length > 0 ? new Map(found) : null
 }
 
 /** The equations as a matrix, for whatever takes them up. */
-function systemOf(
-  rows: readonly Row[],
-  names: readonly string[],
-  { measures }: Sorts,
-  equations: readonly Equation[],
-): SolvedSystem {
-  // prettier-ignore
+function systemOf(rows: readonly Row[], names: readonly string[], { measures }: Sorts): SolvedSystem {
   return {
     names,
     lines: rows.map(({ line }) => line),
     rows: rows.map(({ factors, right }) => [...factors, right]),
     columnUnits: names.map((name) => unitText(measures.get(name) ?? PLAIN)),
-    rowUnits: equations.map(({ form }) => (form.kind === 'linear' && form.constant?.kind === 'quantity' ? unitText(form.constant.measure.uniform ?? PLAIN) : '')), // prettier-ignore
   }
 }
 

@@ -23,6 +23,7 @@ export function atEveryPointOf(task: Task, solve: (task: Task) => PartsValue | F
   const points = names.map((): Value[] => [])
   let near = task.looked.near
   let last: PartsValue | null = null
+  let more = false
   for (let k = 0; k < axis.values.length; k += 1) {
     if (!inTime(task.context.budget, k)) return failure('too-long')
     const at: Task = {
@@ -43,11 +44,14 @@ export function atEveryPointOf(task: Task, solve: (task: Task) => PartsValue | F
       points[j]?.push(value)
       next.set(name, value)
     }
-    if (near.size > 0) near = next
+    // A search begins where the one before it ended; of roots all are known at every point.
+    if (near.size > 0 || found.solved?.way === 'search') near = next
+    more ||= found.solved?.more ?? false
   }
   if (!last) return failure('no-solution')
   const parts = names.map((name, j): [string, Value] => [name, together(points[j] ?? [], axis)])
-  return { ...last, parts: new Map(parts) }
+  const solved = last.solved ? { ...last.solved, more, residual: null } : undefined
+  return { ...last, parts: new Map(parts), ...(solved ? { solved } : {}) }
 }
 
 function together(points: readonly Value[], axis: Parameters<typeof sweepOf>[0]): Value {

@@ -11,18 +11,13 @@ export interface Where {
   readonly between: readonly (readonly [number, number] | null)[]
 }
 
-export interface Searched {
-  readonly roots: readonly Reached[]
-  /** True where the search ended before it had seen everything it wanted to. */
-  readonly cut: boolean
-}
-
 /** What is left over of a root, as a share of its terms. */
 const ACCEPTED = 1e-9
 /** Two roots are the same where they differ by less than this share of their size. */
 const SAME = 1e-7
 
-export function search(system: RealSystem, where: Where): Searched {
+/** The solutions that were found, each once. */
+export function search(system: RealSystem, where: Where): readonly Reached[] {
   const found = new Roots(system, where)
   // Where every variable is 0, what is left over may be no share of anything: it is 0 or not.
   const origin = new Float64Array(system.count)
@@ -34,7 +29,7 @@ export function search(system: RealSystem, where: Where): Searched {
       start,
       Float64Array.from(start, (value) => Math.abs(value) || 1),
     )
-    if (found.list.length > 0) return { roots: found.list, cut: false }
+    if (found.list.length > 0) return found.list
   }
   return system.count === 1 ? alongLine(system, where, found) : fromManyStarts(system, where, found)
 }
@@ -125,7 +120,7 @@ interface Point {
  * One variable: the function is followed along a grid that is made finer where its values do not go on as their slopes
  * say; between two of them it changes its sign, or comes near 0 and leaves again, or has no root.
  */
-function alongLine(system: RealSystem, where: Where, found: Roots): Searched {
+function alongLine(system: RealSystem, where: Where, found: Roots): readonly Reached[] {
   const bounds = where.between[0] ?? null
   const grid = bounds ? evenly(bounds) : byDecades()
   let evaluations = 0
@@ -203,7 +198,7 @@ function alongLine(system: RealSystem, where: Where, found: Roots): Searched {
   scan('re')
   // Where the real part is 0 everywhere the imaginary part decides.
   if (found.list.length === 0 && parts.has('im')) scan('im')
-  return { roots: found.list, cut: evaluations >= EVALUATIONS_MOST }
+  return found.list
 }
 
 function evenly([low, high]: readonly [number, number]): readonly number[] {
@@ -230,7 +225,7 @@ function byDecades(): readonly number[] {
 const STARTS = 400
 const IN_VAIN = 120
 
-function fromManyStarts(system: RealSystem, where: Where, found: Roots): Searched {
+function fromManyStarts(system: RealSystem, where: Where, found: Roots): readonly Reached[] {
   const { count: n } = system
   const random = sequence()
   let vain = 0
@@ -250,7 +245,7 @@ function fromManyStarts(system: RealSystem, where: Where, found: Roots): Searche
     }
     vain = found.from(start, typical) ? 0 : vain + 1
   }
-  return { roots: found.list, cut: false }
+  return found.list
 }
 
 /** The same numbers between 0 and 1 each time: what was found is found again (D. H. Lehmer's generator, 1951). */

@@ -46,7 +46,7 @@ export function searched(
     near: placed(names, variables, count, (name) => near(name, task)),
     between: between(names, variables, count, task),
   })
-  const roots = found.roots.filter(({ x }) =>
+  const roots = found.filter(({ x }) =>
     satisfies(solutionOf(x, names, variables), evaluated(system, x, null).size, names, sorts, task),
   )
   const solutions = roots.map(({ x }) => solutionOf(x, names, variables))

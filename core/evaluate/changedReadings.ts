@@ -1,3 +1,4 @@
+import { lineList } from '../format/lineList'
 import { problem } from '../notation/problem'
 import type { Problem } from '../notation/problem'
 import { dataOf } from '../values/problemData'
@@ -23,17 +24,10 @@ export function readersOf(
 
 /** The hint on a definition that it changes how these lines are read: `same` where it says so already. */
 export function changesReading(result: LineResult, readers: readonly number[]): Problem | null | 'same' {
-  const lines = lineList(readers)
+  const lines = readers.length === 0 ? '' : lineList(readers)
   const before = result.changesReading && dataOf(result.changesReading, 'changes-reading')
   if ((before?.lines ?? '') === lines) return 'same'
   const { statement } = result.parsed
   const named = statement.type === 'define' || statement.type === 'function'
   return named && lines !== '' ? problem('changes-reading', statement.name, { name: statement.name.name, lines }) : null
-}
-
-/** `line 3`, `lines 3 and 5`, `lines 3, 5 and 8`; nothing for none. */
-function lineList(lines: readonly number[]): string {
-  const last = lines.at(-1)
-  if (last === undefined) return ''
-  return lines.length === 1 ? `line ${last}` : `lines ${lines.slice(0, -1).join(', ')} and ${last}`
 }

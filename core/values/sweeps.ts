@@ -89,6 +89,13 @@ export function numberAt({ re, im, complex }: SweepValue, k: number): NumberValu
   return complex ? complexNumber({ re: x, im: im?.[k] ?? 0 }) : real(x)
 }
 
+/** The number that a value is, of a sweep that at a point, counted from 0 and no further than the last; `null` of others. */
+export function numberThere(value: Value, point: number | null): NumberValue | null {
+  if (value.kind === 'number') return value
+  if (value.kind !== 'sweep' || value.of !== 'number' || point === null) return null
+  return numberAt(value, Math.min(point, value.count - 1))
+}
+
 export function pointsOf(sweep: SweepValue): Value[] {
   return Array.from({ length: sweep.count }, (_, k) => pointAt(sweep, k))
 }

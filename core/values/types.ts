@@ -116,9 +116,8 @@ export interface SolvedSystem {
   readonly lines: readonly number[]
   /** Row by row, each with its right side last; in coherent units. */
   readonly rows: readonly (readonly Value[])[]
-  /** What each sought name and each right side measures, as unit texts; `null` of plain numbers. */
+  /** What each sought name measures, as the text of a unit; empty of plain numbers. */
   readonly columnUnits: readonly string[]
-  readonly rowUnits: readonly string[]
 }
 
 /** The outcome of a check line. */

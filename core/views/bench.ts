@@ -5,8 +5,8 @@ import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { numberInUnit } from '../quantities/shown'
 import { asMatrix } from '../values/matrices'
-import { numberAt } from '../values/sweeps'
-import type { NumberValue, Solved, Value } from '../values/types'
+import { numberThere } from '../values/sweeps'
+import type { NumberValue, Solved } from '../values/types'
 
 /** What is put on the reduction bench: a matrix of exact numbers, and what stands over its columns. */
 export interface BenchStart {
@@ -15,8 +15,6 @@ export interface BenchStart {
   readonly right: number | null
   /** The sought names, each with its unit; none of a matrix. */
   readonly heads: readonly { readonly name: string; readonly unit: string }[]
-  /** The units of the right sides, row by row. */
-  readonly rowUnits: readonly string[]
   /** Entries that were rounded before they came here: row and column. */
   readonly rounded: readonly (readonly [number, number])[]
   /** Of a sweep the point, counted from 1. */
@@ -33,7 +31,7 @@ export function benchOf({ evaluated }: LineResult, along: number): BenchStart | 
   if (value.kind === 'parts' && value.solved) return ofEquations(value.solved, along)
   // A matrix with a unit is reduced by its numbers in that unit.
   const matrix = asMatrix(numberInUnit(value).number)?.exact
-  return matrix ? { matrix, right: null, heads: [], rowUnits: [], rounded: [], point: null } : TOO_MUCH
+  return matrix ? { matrix, right: null, heads: [], rounded: [], point: null } : TOO_MUCH
 }
 
 function ofEquations({ system, nonlinear }: Solved, along: number): BenchStart | string {
@@ -46,21 +44,16 @@ function ofEquations({ system, nonlinear }: Solved, along: number): BenchStart |
   const rounded: (readonly [number, number])[] = []
   for (const [r, row] of system.rows.entries())
     for (const [c, value] of row.entries()) {
-      const number = numberIn(value, point)
+      const number = numberThere(value, point)
       const exact = number && (number.exact ?? decimal(number))
       if (!number || !exact) return TOO_MUCH
       if (!number.exact) rounded.push([r, c])
       entries.push(exact)
     }
-  const { names, columnUnits, rowUnits } = system
+  const { names, columnUnits } = system
   const heads = names.map((name, k) => ({ name, unit: columnUnits[k] ?? '' }))
   const matrix = { rows: system.rows.length, cols: names.length + 1, entries }
-  return { matrix, right: 1, heads, rowUnits, rounded, point: point === null ? null : point + 1 }
-}
-
-function numberIn(value: Value, point: number | null): NumberValue | null {
-  if (value.kind === 'number') return value
-  return value.kind === 'sweep' && value.of === 'number' && point !== null ? numberAt(value, point) : null
+  return { matrix, right: 1, heads, rounded, point: point === null ? null : point + 1 }
 }
 
 /** A rounded number as the decimal that is nearest to it. */

@@ -5,8 +5,7 @@ import { condition, determinant } from '../matrices/linearAlgebra'
 import { equilibrated } from '../equations/scaled'
 import { fromDense, matrixOf } from '../values/matrices'
 import { integer } from '../values/make'
-import { numberAt } from '../values/sweeps'
-import type { NumberValue, Value } from '../values/types'
+import { numberThere } from '../values/sweeps'
 
 /** What is to be known of how equations were solved, in words: worked out only where it is asked for. */
 export interface SolvedDetail {
@@ -28,7 +27,7 @@ export function solvedDetails(
   if (!solved) return []
   const { way, exact, residual, system } = solved
   const list: SolvedDetail[] = [{ label: 'Found by', text: WAYS[way] }]
-  const rows = system?.rows.map((row) => row.map((x) => numberIn(x, along)))
+  const rows = system?.rows.map((row) => row.map((x) => numberThere(x, along)))
   const n = system?.names.length ?? 0
   const all = rows?.flat().flatMap((x) => x ?? []) ?? []
   if (system && rows && rows.length === n && all.length === n * (n + 1)) {
@@ -50,8 +49,3 @@ const WAYS = {
   roots: 'the roots of a polynomial',
   search: 'a search with Newton’s method; each solution was put into both sides',
 } as const
-
-function numberIn(value: Value, along: number): NumberValue | null {
-  if (value.kind === 'number') return value
-  return value.kind === 'sweep' && value.of === 'number' ? numberAt(value, Math.min(along, value.count - 1)) : null
-}

@@ -3,7 +3,7 @@ import type { Node } from '../notation/tree'
 import { integer, vector } from '../values/make'
 import { matrixOf } from '../values/matrices'
 import { bare } from '../values/quantity'
-import { numberAt } from '../values/sweeps'
+import { numberThere } from '../values/sweeps'
 import type { NumberValue, Solved, Value } from '../values/types'
 import type { Rule } from './rules'
 import { call, column, equation, named, times, valued, whole } from './terms'
@@ -36,7 +36,7 @@ export function solvingTerm(solved: Solved, wanted: number): SolvingTerm | null 
   const point = swept?.kind === 'sweep' ? Math.min(Math.max(wanted, 0), swept.count - 1) : null
   const rows: NumberValue[][] = []
   for (const row of system.rows) {
-    const numbers = row.flatMap((value) => numberIn(value, point) ?? [])
+    const numbers = row.flatMap((value) => numberThere(value, point) ?? [])
     if (numbers.length < row.length) return null
     rows.push(numbers)
   }
@@ -50,11 +50,6 @@ export function solvingTerm(solved: Solved, wanted: number): SolvingTerm | null 
     ? call('solve', valued(a), valued(b))
     : call('rref', valued(matrixOf(rows.length, n + 1, rows.flat())))
   return { names, term, stands, rule: 'equations-as-matrix', point }
-}
-
-function numberIn(value: Value, point: number | null): NumberValue | null {
-  if (value.kind === 'number') return value
-  return value.kind === 'sweep' && value.of === 'number' && point !== null ? numberAt(value, point) : null
 }
 
 /** The answers in their order, of sweeps those at a point. */
