@@ -7,7 +7,7 @@ test('the demo folio is on the shelf, and opens', async ({ folio, page }) => {
   await page.getByRole('searchbox', { name: 'Search the folios' }).fill('Lamp circuit')
   await page.getByRole('link', { name: 'Open Lamp circuit' }).first().click()
   await expect(page.getByRole('button', { name: 'Lamp circuit (rename)' })).toBeVisible()
-  await expect(folio.rows).toHaveCount(28)
+  await expect(folio.rows).toHaveCount(34)
   await folio.expectValue(2, '(12 + j0) | 12 ∠ 0°')
   // 12 V over 2.4 + jπ ohms: 3.0353 A at −52.622° (mpmath).
   await folio.expectValue(7, '(1.8427 − j2.412) | 3.0353 ∠ −52.622°')
