@@ -7,12 +7,16 @@ export class FolioPage {
 
   /** Makes a folio with these lines and opens it. */
   async open(
-    lines: readonly string[],
+    lines: readonly (string | { readonly source: string; readonly note: true })[],
     conventions: Record<string, unknown> = {},
     when: 'ready' | 'early' = 'ready',
   ): Promise<string> {
     const response = await this.page.request.post('/api/folios', {
-      data: { title: 'Test folio', conventions, lines: lines.map((source) => ({ source })) },
+      data: {
+        title: 'Test folio',
+        conventions,
+        lines: lines.map((line) => (typeof line === 'string' ? { source: line } : line)),
+      },
     })
     expect(response.status()).toBe(201)
     const { id } = (await response.json()) as { id: string }
