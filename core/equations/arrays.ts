@@ -9,6 +9,7 @@ import type { PartsValue, Value } from '../values/types'
 import { isScalar } from './form'
 import type { LinearForm } from './form'
 import type { Equation, Task } from './group'
+import { byElimination } from './solved'
 
 /** Linear equations between vectors and matrices, as `Z*I = V`: solved as a whole. */
 
@@ -90,7 +91,7 @@ export function determineArrays({ group, context, evaluate, at }: Task): PartsVa
   const valued = (value: Value): Node => N.valued(value, 'plain', at.from, at.to)
   const zero = (rows: number, cols: number): Node =>
     call('zero_matrix', [valued(integer(rows)), valued(integer(cols))], at)
-  const matrix: Node[] = []
+  const matrix: Node[][] = []
   const column: Node[] = []
   for (const { form, rows, cols, line } of blocks) {
     const entries: Node[] = []
@@ -103,15 +104,13 @@ export function determineArrays({ group, context, evaluate, at }: Task): PartsVa
         entries.push(N.product('*', valued(factor), call('identity', [valued(integer(side.rows))], at), at.from, at.to)) // prettier-ignore
       else entries.push(valued(factor))
     }
-    matrix.push(N.list(entries, at.from, at.to))
-    const constant = form.constant ? N.sign('-', valued(form.constant), at.from, at.to) : zero(rows, cols)
-    column.push(N.list([constant], at.from, at.to))
+    matrix.push(entries)
+    column.push(form.constant ? N.sign('-', valued(form.constant), at.from, at.to) : zero(rows, cols))
   }
-  const one = matrix.length === 1 && names.length === 1
-  const [onlyRow, onlyRight] = [matrix[0], column[0]]
-  const single = one && onlyRow?.type === 'list' && onlyRight?.type === 'list'
-  const a = single ? (onlyRow.entries[0] ?? at) : N.list(matrix, at.from, at.to)
-  const b = single ? (onlyRight.entries[0] ?? at) : N.list(column, at.from, at.to)
+  const single = matrix.length === 1 && names.length === 1
+  const list = (entries: readonly Node[]): Node => N.list(entries, at.from, at.to)
+  const a = single ? (matrix[0]?.[0] ?? at) : list(matrix.map(list))
+  const b = single ? (column[0] ?? at) : list(column.map((entry) => list([entry])))
   const whole = N.apply('solve', true, null, [a, b], at.from, at.to)
   const scalar = single && isScalar([...(blocks[0]?.form.factors.values() ?? [])][0] ?? integer(1))
   const found = evaluate(scalar ? N.product('/', b, a, at.from, at.to) : whole, context)
@@ -132,9 +131,7 @@ export function determineArrays({ group, context, evaluate, at }: Task): PartsVa
     parts.set(name, value)
     from += side.rows
   }
-  const solved = { equations: blocks.length, solutions: 1, multiplicities: [], free: [], spare: 0, way: 'elimination', exact: false, residual: null, more: false, uses: [], system: null, nonlinear: null,
-    roots: null } as const // prettier-ignore
-  return { kind: 'parts', of: 'determine', parts, solved }
+  return { kind: 'parts', of: 'determine', parts, solved: byElimination(blocks.length) }
 }
 
 function call(name: string, args: readonly Node[], at: Node): Node {

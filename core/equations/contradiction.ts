@@ -1,6 +1,6 @@
 import { exactRank } from '../linear/exact'
 import * as G from '../numbers/gaussian'
-import { equilibrated, isExactSystem, reducedRounded } from './scaled'
+import { contradictsItself, equilibrated, isExactSystem, reducedRounded } from './scaled'
 import type { LinearSystem } from './scaled'
 
 /** Which linear equations contradict one another. */
@@ -57,9 +57,6 @@ function roundedTest({ rows, right, names }: LinearSystem): Test {
   return (set) => {
     if (set.length === 0) return false
     const part = { names, rows: set.map((k) => rows[k] ?? []), right: set.flatMap((k) => right[k] ?? []) }
-    const { matrix, pivots } = reducedRounded(equilibrated(part))
-    const last = (r: number): number => Math.hypot(matrix.re[r * matrix.cols + names.length] ?? 0, matrix.im[r * matrix.cols + names.length] ?? 0) // prettier-ignore
-    const sizes = set.map((_, r) => last(r))
-    return Math.max(0, ...sizes.slice(pivots.length)) > 1e-10 * Math.max(...sizes)
+    return contradictsItself(reducedRounded(equilibrated(part)))
   }
 }

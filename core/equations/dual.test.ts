@@ -21,7 +21,7 @@ const call = (name: string, ...args: readonly Node[]): Node => N.apply(name, tru
 /** A term in x as a function of its real and its imaginary part. */
 function compiled(term: Node): Compiled {
   const found = compileEquation(term, N.valued(integer(0), 'plain', 0, 0), {
-    variables: new Map([['x', { re: 0, im: 1, angle: false }]]),
+    variables: new Map([['x', { re: 0, im: 1 }]]),
     count: 2,
     value: (node) => (node.type === 'valued' || node.type === 'constant' ? node.value : null),
     radiansPerUnit: () => 1,
@@ -96,7 +96,7 @@ test('the functions give what the registry gives', () => {
 test('what has no derivative is found, wherever it stands', () => {
   for (const name of ['floor', 'round', 'sign', 'factorial']) {
     const term = N.sum('+', x, call(name, x), 0, 0)
-    const found = compileEquation(term, valued(1), { variables: new Map([['x', { re: 0, im: null, angle: false }]]), count: 1, value: () => real(1), radiansPerUnit: () => 1 }) // prettier-ignore
+    const found = compileEquation(term, valued(1), { variables: new Map([['x', { re: 0, im: null }]]), count: 1, value: () => real(1), radiansPerUnit: () => 1 }) // prettier-ignore
     expect([name, typeof found === 'function' ? '' : found.type === 'apply' ? found.name : found.type]).toEqual([name, name]) // prettier-ignore
   }
 })

@@ -26,7 +26,6 @@ export interface Dual extends Complex {
 export interface Variable {
   readonly re: number
   readonly im: number | null
-  readonly angle: boolean
 }
 
 export interface Compiling {
@@ -239,7 +238,8 @@ class Compiler {
   }
 }
 
-function isE(node: Node): boolean {
+/** True of e, in brackets or not. */
+export function isE(node: Node): boolean {
   return node.type === 'group' ? isE(node.inner) : node.type === 'constant' && node.name === 'e'
 }
 

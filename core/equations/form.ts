@@ -35,7 +35,7 @@ export function hasSought(node: Node): boolean {
 }
 
 /** The linear form of a closed term in which all names are sought. */
-export function linearForm(node: Node, context: Context, evaluate: Evaluate): Found {
+function linearForm(node: Node, context: Context, evaluate: Evaluate): Found {
   return new Former(context, evaluate).of(node)
 }
 

@@ -10,7 +10,7 @@ import * as G from '../numbers/gaussian'
 import { exactNumber, ofSort, rough } from '../values/make'
 import type { NumberValue } from '../values/types'
 import { contradiction } from './contradiction'
-import { equilibrated, isExactSystem, reducedRounded } from './scaled'
+import { contradictsItself, equilibrated, isExactSystem, reducedRounded } from './scaled'
 import type { LinearSystem, Scaled } from './scaled'
 
 /** Linear equations with numbers as coefficients: exactly while those are exact, on doubles otherwise. */
@@ -100,9 +100,9 @@ function onDoubles(system: LinearSystem, complex: boolean): LinearOutcome {
     const values = names.map((_, k) => ofSort(rough(x.re[k] ?? NaN, x.im[k] ?? NaN, complex), complex))
     return { kind: 'solved', values, free: [], spare: 0, condition }
   }
-  const { pivots, matrix } = reducedRounded(scaled)
-  const rest = rows.length > pivots.length ? restOf(matrix, pivots.length) : 0
-  if (rest > CONSISTENT) return { kind: 'contradiction', rows: contradiction(system) }
+  const reduced = reducedRounded(scaled)
+  const { pivots, matrix } = reduced
+  if (contradictsItself(reduced)) return { kind: 'contradiction', rows: contradiction(system) }
   return fromEchelon(system, pivots, (r, c) => {
     // A column c of the scaled system stands for the name times its scale.
     const by = (c === n ? 1 : 1 / (scaled.cols[c] ?? 1)) * (scaled.cols[pivots[r] ?? 0] ?? 1)
@@ -110,9 +110,6 @@ function onDoubles(system: LinearSystem, complex: boolean): LinearOutcome {
     return rough((matrix.re[k] ?? 0) * by, (matrix.im[k] ?? 0) * by, complex)
   })
 }
-
-/** What may be left over of equations that follow from others, of rows whose largest coefficient is about 1. */
-const CONSISTENT = 1e-10
 
 /**
  * LU with partial pivoting and one refinement (N. J. Higham, Accuracy and Stability, 2nd ed., ch. 12); `null` of
@@ -147,16 +144,4 @@ function residualOf(a: Dense, x: Dense, b: Dense): Dense {
       rest.im[r] = (rest.im[r] ?? 0) - (p * v + q * u)
     }
   return rest
-}
-
-/** The largest right side among the rows below the last pivot, beside the largest of all. */
-function restOf({ re, im, cols }: Dense, rank: number): number {
-  let most = 0
-  let rest = 0
-  for (let k = cols - 1; k < re.length; k += cols) {
-    const value = Math.hypot(re[k] ?? 0, im[k] ?? 0)
-    most = Math.max(most, value)
-    if (k >= rank * cols) rest = Math.max(rest, value)
-  }
-  return rest / Math.max(most, Number.MIN_VALUE)
 }

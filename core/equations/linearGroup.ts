@@ -27,6 +27,7 @@ import { sortsOf } from './measured'
 import type { Sorts } from './measured'
 import { misfitFailure } from './misfit'
 import { equilibrated, residualShare } from './scaled'
+import { byElimination } from './solved'
 import type { LinearSystem } from './scaled'
 import { solveSweeps } from './sweeping'
 import type { Coefficient } from './sweeping'
@@ -134,7 +135,7 @@ function opposite(x: Scalar): Scalar | null {
   return settled?.kind === 'number' || settled?.kind === 'sweep' || settled?.kind === 'polynomial' ? settled : null
 }
 
-type Solution = { readonly values: readonly Value[]; readonly solved: Omit<Solved, 'system'> }
+type Solution = { readonly values: readonly Value[]; readonly solved: Solved }
 
 const isCoefficient = (x: Scalar): x is Coefficient => x.kind === 'number' || x.kind === 'sweep'
 const isNumber = (x: Scalar): x is NumberValue => x.kind === 'number'
@@ -164,28 +165,11 @@ function ofNumbers(system: LinearSystem, rows: readonly Row[], { context, at }: 
   // What the hint says is dear to find out.
   if ((found.condition ?? 0) > 1e9) hintCondition(fromDense(equilibrated(system).a), context, at)
   const residual = exact || free.length > 0 ? null : residualShare(system, values.filter(isNumber))
-  return { values, solved: { ...byElimination(rows), free, spare, exact, residual } }
+  return { values, solved: { ...byElimination(rows.length), free, spare, exact, residual } }
 }
 
 const isExact = (x: Algebraic): boolean =>
   x.kind === 'number' ? x.exact !== null : x.top.terms.every(({ factor }) => factor.exact !== null)
-
-function byElimination({ length }: readonly Row[]): Omit<Solved, 'system'> {
-  return {
-    equations: length,
-    solutions: 1,
-    multiplicities: [],
-    free: [],
-    spare: 0,
-    way: 'elimination',
-    exact: false,
-    residual: null,
-    more: false,
-    uses: [],
-    nonlinear: null,
-    roots: null,
-  }
-}
 
 function contradicting(lines: readonly number[]): Failure {
   const [only] = lines
@@ -208,14 +192,14 @@ function ofSweeps(
     const values = solveSweeps(factors, right, axis)
     const [first] = values
     const somewhere = first && [...first.re].some((x) => !Number.isNaN(x))
-    if (somewhere) return { values, solved: byElimination(rows) }
+    if (somewhere) return { values, solved: byElimination(rows.length) }
   }
   return pointByPoint(rows, names, axis, task)
 }
 
 function pointByPoint(rows: readonly Row[], names: readonly string[], axis: Axis, task: Task): Solution | Failure {
   const points: Value[][] = names.map(() => [])
-  let solved = byElimination(rows)
+  let solved = byElimination(rows.length)
   const inner: Task = { ...task, context: task.context.pointByPoint() }
   for (let k = 0; k < axis.values.length; k += 1) {
     const found = ofNumbers(systemIn(rows, names, k), rows, inner)
@@ -238,7 +222,7 @@ function ofAlgebra(rows: readonly Row[]): Solution | Failure {
   const found = algebraSolve(left, right)
   if (found.kind === 'failure') return found
   const values = entriesOf(found)
-  return { values, solved: { ...byElimination(rows), exact: values.every((x) => isAlgebraic(x) && isExact(x)) } }
+  return { values, solved: { ...byElimination(rows.length), exact: values.every((x) => isAlgebraic(x) && isExact(x)) } }
 }
 
 function entriesOf(found: Value): readonly Value[] {

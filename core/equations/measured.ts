@@ -112,8 +112,7 @@ class Sorter {
   private linear({ constant, factors }: LinearForm): void {
     let whole: Sort = constant === null ? ANYTHING : this.sortOf(constant, true)
     for (const [name, factor] of factors) {
-      if (!hasOneMeasure(factor)) continue
-      if (isWild(factor)) continue
+      if (!hasOneMeasure(factor) || isWild(factor)) continue
       const term = this.times(this.sortOf(factor, false), this.named(name))
       whole = this.alike(whole, term)
     }
@@ -129,7 +128,7 @@ class Sorter {
 
   /** Bare numbers beside angles are read as angles: as constants of sums they say nothing. */
   private sortOf(value: Value, constant: boolean): Sort {
-    if (isWild(value) || isZeroOf(value) || !hasOneMeasure(value)) return ANYTHING
+    if (isWild(value) || !hasOneMeasure(value)) return ANYTHING
     const angle = isAngle(value) ? Q.ONE : constant ? null : Q.ZERO
     return {
       measure: this.measures.known(isAngle(value) ? PLAIN : measureOf(value)),
@@ -264,10 +263,6 @@ class Sorter {
 const HALF = Q.rational(1, 2) ?? Q.ONE
 
 /** A bare 0 fits any unit, reckoned or not: a sum of voltages that is nothing. */
-function isZeroOf(value: Value): boolean {
-  return value.kind === 'number' && value.re === 0 && value.im === 0
-}
-
 function hasOneMeasure(value: Value): boolean {
   if (value.kind !== 'quantity') return true
   return value.measure.uniform !== null

@@ -1,11 +1,9 @@
 import { parts as sidesOf, unknownValue } from '../algebra/ratio'
 import * as P from '../algebra/polynomial'
-import type { Operate } from '../algebra/where'
 import type { Node } from '../notation/tree'
 import * as C from '../numbers/complex'
-import { loopBinary } from '../operators/lift'
 import { hintRoots } from '../functions/polynomials'
-import { operateOn } from '../operators/operate'
+import { operateOn, operatingAt } from '../operators/operate'
 import { NONE } from '../units/dimension'
 import { PLAIN } from '../units/measure'
 import { failure } from '../values/failure'
@@ -22,6 +20,7 @@ import { plainOf, Sought } from './numbers'
 import { solvePolynomials } from './polynomials'
 import type { PolynomialEquation, PolynomialSolution } from './polynomials'
 import { searched } from './searched'
+import { byElimination } from './solved'
 import { atEveryPointOf } from './points'
 
 /** Equations that are not all linear: polynomials by their roots, all others by a search. */
@@ -82,11 +81,7 @@ function ofPolynomials(task: Task, names: readonly string[], sorts: Sorts): Solu
     equations.push({ line, top })
     if (P.degree(bottom) > 0) bottoms.push({ line, top: bottom })
   }
-  const operate: Operate = (sign, a, b) =>
-    sign === '^' && (a.kind === 'sweep' || b.kind === 'sweep')
-      ? (loopBinary('^', a, b, task.at, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' }))
-      : operateOn(sign, a, b, task.at, task.at, context)
-  const found = solvePolynomials(equations, names, operate)
+  const found = solvePolynomials(equations, names, operatingAt(task.at, context))
   switch (found.kind) {
     case 'failure':
       return found
@@ -189,17 +184,14 @@ function answered(found: Solutions, names: readonly string[], sorts: Sorts, { gr
   })
   const times = list.map((solution) => solution.times)
   const solved: Solved = {
-    equations: group.equations.length,
+    ...byElimination(group.equations.length),
     solutions: list.length,
     multiplicities: times.some((n) => n > 1) ? times : [],
-    free: [],
     spare: found.spare,
     way: found.way,
     exact: list.every(({ values }) => values.every((x) => x.exact !== null)),
     residual: found.residual,
     more: found.more,
-    uses: [],
-    system: null,
     nonlinear: nonlinearTerm(group.equations),
     roots: found.roots,
   }

@@ -54,8 +54,14 @@ export function powerOfTwo(size: number): number {
   return 2 ** -Math.max(-1000, Math.min(1000, Math.floor(Math.log2(size))))
 }
 
+/** A reduced row echelon form of [A | b], with the columns of its pivots. */
+export interface Reduced {
+  readonly matrix: Dense
+  readonly pivots: readonly number[]
+}
+
 /** Gauss–Jordan elimination of [A | b] with partial pivoting; what is below rounding counts as zero. */
-export function reducedRounded({ a, b }: Scaled): { readonly matrix: Dense; readonly pivots: readonly number[] } {
+export function reducedRounded({ a, b }: Scaled): Reduced {
   const [m, n] = [a.rows, a.cols]
   const matrix = D.zeros(m, n + 1)
   const { re, im } = matrix
@@ -99,6 +105,21 @@ export function reducedRounded({ a, b }: Scaled): { readonly matrix: Dense; read
     pivots.push(c)
   }
   return { matrix, pivots }
+}
+
+/** What may be left over of equations that follow from others, of rows whose largest coefficient is about 1. */
+const CONSISTENT = 1e-10
+
+/** True where a right side below the last pivot is not 0 beside the largest of all. */
+export function contradictsItself({ matrix: { re, im, cols }, pivots }: Reduced): boolean {
+  let most = 0
+  let rest = 0
+  for (let k = cols - 1; k < re.length; k += cols) {
+    const value = Math.hypot(re[k] ?? 0, im[k] ?? 0)
+    most = Math.max(most, value)
+    if (k >= pivots.length * cols) rest = Math.max(rest, value)
+  }
+  return rest > CONSISTENT * most
 }
 
 /** What is left over of equations, the largest share of the terms of one. */

@@ -12,7 +12,7 @@ import type { Code } from '../values/problemData'
 import type { NumberValue, Value } from '../values/types'
 import { holomorphic } from './derivatives'
 import { namesIn } from './names'
-import { compileEquation } from './dual'
+import { compileEquation, isE } from './dual'
 import type { Compiled, Variable } from './dual'
 import { hasSought } from './form'
 import type { Task } from './group'
@@ -33,7 +33,7 @@ export function searched(
   most: number,
 ): Solutions | Failure {
   const { group, looked } = task
-  const variables = variablesOf(names, sorts, task)
+  const variables = variablesOf(names, task)
   if ('code' in variables) return variables
   const periodic = group.equations.flatMap(({ left, right }) => [...turnedNames(left), ...turnedNames(right)])
   const open = periodic.find((name) => !looked.between.has(name) && !looked.near.has(name))
@@ -43,7 +43,7 @@ export function searched(
   if ('code' in system) return system
   if (realEquations(system) < count) return failure('equations-few', { equations: group.equations.length, sought: names.length, free: '' }) // prettier-ignore
   const found = search(system, {
-    near: placed(names, variables, count, (name) => near(name, task)),
+    near: near(names, variables, count, task),
     between: between(names, variables, count, task),
   })
   const roots = found.filter(({ x }) =>
@@ -57,12 +57,7 @@ export function searched(
 }
 
 /** A sought name is real, or complex where its start is. */
-function variablesOf(
-  names: readonly string[],
-  { angles }: Sorts,
-  { looked }: Task,
-): ReadonlyMap<string, Variable> | Failure {
-  // prettier-ignore
+function variablesOf(names: readonly string[], { looked }: Task): ReadonlyMap<string, Variable> | Failure {
   const found = new Map<string, Variable>()
   let count = 0
   for (const name of names) {
@@ -71,26 +66,17 @@ function variablesOf(
     const start = looked.near.get(name)
     const number = start && plainOf(start)
     const complex = number !== null && number !== undefined && (number.complex || number.im !== 0)
-    found.set(name, { re: count, im: complex ? count + 1 : null, angle: angles.has(name) })
+    found.set(name, { re: count, im: complex ? count + 1 : null })
     count += complex ? 2 : 1
   }
   return found
 }
 
-const near = (name: string, { looked }: Task): NumberValue | null => {
-  const value = looked.near.get(name)
-  return value ? plainOf(value) : null
-}
-
-function placed(
-  names: readonly string[],
-  variables: ReadonlyMap<string, Variable>,
-  count: number,
-  of: (name: string) => NumberValue | null,
-): readonly (number | null)[] {
+function near(names: readonly string[], variables: ReadonlyMap<string, Variable>, count: number, { looked }: Task) {
   const list = Array.from({ length: count }, (): number | null => null)
   for (const name of names) {
-    const [variable, value] = [variables.get(name), of(name)]
+    const [variable, start] = [variables.get(name), looked.near.get(name)]
+    const value = start && plainOf(start)
     if (!variable || !value) continue
     list[variable.re] = value.re
     if (variable.im !== null) list[variable.im] = value.im
@@ -140,9 +126,9 @@ function compiled(
 /** Failures of a value, not of a term. */
 const PASSING: ReadonlySet<Code> = new Set<Code>(['domain', 'too-large'])
 
-function sampleOf(name: string, { im, angle }: Variable, { measures }: Sorts): Value {
-  if (angle) return angleOf(0.3)
-  return quantity(im === null ? real(0.7) : rough(0.7, 0.4, true), measures.get(name) ?? PLAIN)
+function sampleOf(name: string, { im }: Variable, sorts: Sorts): Value {
+  const number = im === null ? real(0.7) : rough(0.7, 0.4, true)
+  return valueOfName(sorts.angles.has(name) ? real(0.3) : number, name, sorts)
 }
 
 function textOf({ from, to }: Node, source: string): string {
@@ -172,10 +158,6 @@ function turnedNames(node: Node): readonly string[] {
   }
 }
 
-function isE(node: Node): boolean {
-  return node.type === 'group' ? isE(node.inner) : node.type === 'constant' && node.name === 'e'
-}
-
 function hasImaginary(node: Node): boolean {
   if (node.type === 'constant') return node.name === 'imaginary'
   if (node.type === 'literal' || node.type === 'valued') {
@@ -190,7 +172,6 @@ function solutionOf(
   names: readonly string[],
   variables: ReadonlyMap<string, Variable>,
 ): readonly NumberValue[] {
-  // prettier-ignore
   return names.map((name) => {
     const variable = variables.get(name)
     if (!variable) return real(NaN)
@@ -209,7 +190,6 @@ function satisfies(
   sorts: Sorts,
   task: Task,
 ): boolean {
-  // prettier-ignore
   const scope = new Sought(new Map(names.map((name, k) => [name, valueOfName(values[k] ?? real(NaN), name, sorts)])))
   const context = task.context.withNames(scope)
   return task.group.equations.every(({ left, right }, k) => {

@@ -171,7 +171,7 @@ export class FolioEvaluator {
       if (result) enter(scope, index, cached.parsed, result.evaluated, cached.stamp, settings.letter)
       if (!group || !result) continue
       if (role === 'equation') group.equation(index, result.evaluated, cached.stamp)
-      group.remember(index, scope)
+      group.remember(index, cached.parsed, scope)
       if (role !== 'determine') continue
       const settled = group.settle(index, result.evaluated, cached.stamp, scope, (waiting, names) => {
         const after = this.afterwards(waiting.line)

@@ -1,5 +1,6 @@
 import type { EquationGroup } from '../equations/group'
 import type { Parsed } from '../notation/parser'
+import { definedNames } from '../notation/references'
 import type { Evaluated } from './line'
 import { enter } from './scope'
 import type { Entry, Scope } from './scope'
@@ -41,9 +42,10 @@ export class OpenGroup<Line = unknown> {
   }
 
   /** Notes what a line has just left in the scope that is open. */
-  remember(index: number, scope: Scope): void {
-    for (const [name, entry] of scope) {
-      if (!entry.open || entry.line !== index) continue
+  remember(index: number, parsed: Parsed, scope: Scope): void {
+    for (const name of [...definedNames(parsed), 'prev']) {
+      const entry = scope.get(name)
+      if (!entry?.open || entry.line !== index) continue
       if (entry.open.kind === 'sought') this.sought.set(name, index)
       const here = this.left.get(index) ?? new Map<string, Entry>()
       here.set(name, entry)

@@ -50,44 +50,22 @@ export function enter(
     return
   }
   const open = failed || evaluated.open?.kind !== 'name' ? null : evaluated.open.open
-  if (open) return enterOpen(scope, line, parsed, open, stamp, letter)
-  const told = failed ? `broken ${isFunction ? 'function' : 'value'} ${line}` : `${stamp}`
   if (type === 'unknown') {
     for (const [k, { name }] of parsed.statement.names.entries())
       if (!failed) scope.set(name, unknownEntry(line, name, parsed.statement.units[k] ?? null))
     return
   }
+  const kind = isFunction ? 'function' : 'value'
+  const told = failed ? `broken ${kind} ${line}` : `${stamp}`
+  // What is open has its value with `determine`.
+  const entry: Entry = open ? { line, kind, value: null, open, stamp: `open ${stamp}` } : { line, kind, value, stamp: told } // prettier-ignore
   const name = definedName(parsed)
-  if (name !== null && canBeKept(name, letter))
-    scope.set(name, { line, kind: isFunction ? 'function' : 'value', value, stamp: told })
+  if (name !== null && canBeKept(name, letter)) scope.set(name, entry)
   const skipped = isFunction || type === 'check' || (type === 'empty' && !failed)
-  if (!skipped) scope.set('prev', { line, kind: 'value', value, stamp: told })
+  if (!skipped) scope.set('prev', entry)
 }
 
 const SOUGHT: OpenName = { kind: 'sought' }
-
-/** A line whose value comes with `determine`. */
-function enterOpen(
-  scope: Map<string, Entry>,
-  line: number,
-  parsed: Parsed,
-  open: OpenName,
-  stamp: number,
-  letter: 'i' | 'j',
-): void {
-  // prettier-ignore
-  const { type } = parsed.statement
-  const name = definedName(parsed)
-  const entry: Entry = {
-    line,
-    kind: type === 'function' ? 'function' : 'value',
-    value: null,
-    open,
-    stamp: `open ${stamp}`,
-  }
-  if (name !== null && canBeKept(name, letter)) scope.set(name, entry)
-  if (type !== 'function' && type !== 'check') scope.set('prev', entry)
-}
 
 /** The same scope with the unknowns of a line that would stand at its end. */
 export function withUnknowns(scope: Scope, line: number, above: Parsed): Scope {

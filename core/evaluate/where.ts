@@ -9,8 +9,8 @@ import { substitute } from '../algebra/where'
 import type { Operate } from '../algebra/where'
 import type { Where } from '../notation/tree'
 import type { Context, Evaluate } from '../operators/context'
-import { lifted, loopBinary, settle } from '../operators/lift'
-import { operateOn } from '../operators/operate'
+import { lifted, settle } from '../operators/lift'
+import { operatingAt } from '../operators/operate'
 import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { Value } from '../values/types'
@@ -31,10 +31,7 @@ export function where(node: Where, context: Context, evaluate: Evaluate): Value 
     if (misfit) return failureAt(valueNode, misfit)
     given.set(name.name, bare(value))
   }
-  const operate: Operate = (sign, a, b) =>
-    sign === '^' && (a.kind === 'sweep' || b.kind === 'sweep')
-      ? (loopBinary('^', a, b, node, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' }))
-      : operateOn(sign, a, b, node, node, context)
+  const operate = operatingAt(node, context)
   const put = (x: Value): Value | Failure => lifted([x], node, context, ([at]) => substituteIn(at, given, operate))
   if (body.kind !== 'quantity') return put(body)
   const left = [...(body.unknowns ?? [])].filter(([name]) => !given.has(name))

@@ -54,10 +54,7 @@ class StatementParser extends ExpressionParser {
   read(source: string, products: ReadonlySet<number>): Parsed {
     this.start(source)
     this.products = products
-    const statement = this.statement()
-    const { remarkAt } = this.tokens
-    const remark = remarkAt < 0 ? null : source.slice(remarkAt + 1).trim()
-    return new ParsedLine(source, statement, remark, this.problem)
+    return this.line(source, this.statement())
   }
 
   /** Reads a line as an equation: whatever stands on either side. */
@@ -69,14 +66,18 @@ class StatementParser extends ExpressionParser {
     else if (!this.problem) this.finish()
     const right = this.whole()
     this.finish()
+    return this.line(source, { type: 'equation', left, right })
+  }
+
+  private line(source: string, statement: Statement): Parsed {
     const { remarkAt } = this.tokens
     const remark = remarkAt < 0 ? null : source.slice(remarkAt + 1).trim()
-    return new ParsedLine(source, { type: 'equation', left, right }, remark, this.problem)
+    return new ParsedLine(source, statement, remark, this.problem)
   }
 
   private statement(): Statement {
     if (this.is(Tok.end)) return { type: 'empty' }
-    if (this.is(Tok.sought) && isName(this.peek(1))) return { type: 'sought', names: this.soughtNames() }
+    if (this.is(Tok.sought) && isName(this.peek(1))) return { type: 'sought', names: this.givenNames(() => {}) }
     if (this.is(Tok.determine) && (this.peek(1) === Tok.end || isName(this.peek(1)))) return this.determine()
     const equals = this.tokens.equals ? this.topLevel(Tok.equals) : -1
     if (equals >= 0) return this.definition(equals)
@@ -115,25 +116,13 @@ class StatementParser extends ExpressionParser {
 
   /** `unknown s, a, b` */
   private unknowns(): Statement {
-    const names: NameNode[] = []
     const units: (UnitTerm | null)[] = []
-    do {
-      this.take()
-      const name = this.givenName()
-      if (name === null) {
-        this.unfinished()
-        break
-      }
-      this.another()
-      names.push(name)
-      units.push(this.declaredIn())
-    } while (this.is(Tok.comma))
-    this.finish()
+    const names = this.givenNames(() => units.push(this.declaredIn()))
     return { type: 'unknown', names, units }
   }
 
-  /** `sought I1, I2` */
-  private soughtNames(): readonly NameNode[] {
+  /** Names after the word of a line; `after` reads what may follow each. */
+  private givenNames(after: () => void): readonly NameNode[] {
     const names: NameNode[] = []
     do {
       this.take()
@@ -144,6 +133,7 @@ class StatementParser extends ExpressionParser {
       }
       this.another()
       names.push(name)
+      after()
     } while (this.is(Tok.comma))
     this.finish()
     return names

@@ -1,5 +1,7 @@
+import type { Operate } from '../algebra/where'
 import type { Node } from '../notation/tree'
 import type { NumberValue, Value } from '../values/types'
+import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { entrywise, isArray } from './arrays'
 import type { Context } from './context'
@@ -48,6 +50,14 @@ export function operateOn(
     return entrywise(left, right, sign, (x, y) => binary(sign, x, y, new Plainly(context)))
   if (sign === '*' || sign === '/') hintConversion(sign, left, right, leftNode, rightNode, context)
   return binary(sign, left, right, new Told(context, left, right, leftNode, rightNode))
+}
+
+/** Operators on what takes the place of unknowns, all of one term; powers of sweeps are worked out along them. */
+export function operatingAt(at: Node, context: Context): Operate {
+  return (sign, a, b) =>
+    sign === '^' && (a.kind === 'sweep' || b.kind === 'sweep')
+      ? (loopBinary('^', a, b, at, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' }))
+      : operateOn(sign, a, b, at, at, context)
 }
 
 /** An operator on terms of the line, where a bare number is told of. */
