@@ -10,7 +10,7 @@ import type { Named, NumberFile, NumberFormat, ValueOptions } from '#core/exchan
 import type { LineResult, SourceLine } from '#core/evaluate/lineResult'
 import { copyText, curveOf, pointOf, readout, tableRows } from '#core/kinds/kinds'
 import type { CopyForm } from '#core/kinds/kind'
-import { answerPlace } from '#core/views/answerIds'
+import { answerId, answerPlace } from '#core/views/answerIds'
 import { answersOf } from '#core/views/answers'
 import { benchOf } from '#core/views/bench'
 import type { BenchStart } from '#core/views/bench'
@@ -411,30 +411,40 @@ export class EvaluatorService {
   }
 
   private viewOf(line: string, result: LineResult, conventions: Conventions): LineView {
-    const { id } = result
-    const { value } = result.evaluated
-    const answers = answersOf(result).map((answer) => this.viewOf(line, answer, conventions))
-    const plain = lineView(this.withHeldUnit(line, result), conventions)
-    const view = {
-      ...plain,
-      answers: plain.answers.map((answer, k) => ({ ...(answers[k] ?? answer), reading: answer.reading, grouped: answer.grouped, repeats: false, uses: answer.uses })), // prettier-ignore
+    const view = lineView(this.withHeldUnits(line, result), conventions)
+    const found = answersOf(result)
+    const answers = view.answers.map((answer, k) => (found[k] ? this.followed(found[k], answer, conventions) : answer))
+    return this.followed(result, { ...view, answers }, conventions)
+  }
+
+  /** A view with what plates, tables and the reading along a sweep want of its value. */
+  private followed({ id, evaluated: { value } }: LineResult, view: LineView, conventions: Conventions): LineView {
+    this.rememberUnit(id, view)
+    return {
+      ...view,
       links: this.linksOf(id),
       sweep: this.watched.sweeps.includes(id) ? curveOf(value) : null,
       at: this.pointOf(id, value, conventions),
     }
-    this.rememberUnit(id, view)
-    return view
   }
 
   /** While a line is typed or dragged, what depends on it keeps the prefix that it had. */
-  private withHeldUnit(line: string, result: LineResult): LineResult {
-    const { id } = result
-    const unit = this.draft !== null && this.draft.id !== line ? this.units.get(id) : undefined
+  private withHeldUnits(line: string, result: LineResult): LineResult {
     const { value } = result.evaluated
-    if (unit === undefined || value === null) return result
-    const held = inHeldUnit(value, unit)
-    if (held !== value) this.unitHeld.add(line)
+    if (this.draft === null || this.draft.id === line || value === null) return result
+    const held = this.inHeldUnits(line, result.id, value)
     return held === value ? result : { ...result, evaluated: { ...result.evaluated, value: held } }
+  }
+
+  private inHeldUnits(line: string, id: string, value: Value): Value {
+    if (value.kind === 'parts' && value.solved) {
+      const parts = [...value.parts].map(([name, part], k) => [name, this.inHeldUnits(line, answerId(id, k), part)] as const) // prettier-ignore
+      return { ...value, parts: new Map(parts) }
+    }
+    const unit = this.units.get(id)
+    const held = unit === undefined ? value : inHeldUnit(value, unit)
+    if (held !== value) this.unitHeld.add(line)
+    return held
   }
 
   private rememberUnit(id: string, { readout: shown }: LineView): void {

@@ -10,6 +10,7 @@ import { useLineWords } from '~/composables/lineWords'
 import { useRowKeys } from '~/composables/rowKeys'
 import type { RowWindow } from '~/composables/rowWindow'
 import { fetchLineEditor, lineEditor } from '~/lines/lineEditor'
+import { isWide } from '~/lines/wide'
 import { headingLevel, sectionOf } from '~/lines/sections'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -84,11 +85,9 @@ const sectionText = computed(() => {
 /** A line that is no heading folds to one slim row. */
 const slim = computed(() => props.line.folded === true && !heading.value && !editing.value)
 
-/** Vectors, matrices, sweeps and polynomials take the full width below their reading. */
-const WIDE: ReadonlySet<string> = new Set(['grid', 'list', 'sweep', 'algebra'])
 const wide = computed(() => {
-  const shape = view.value?.readout.shape
-  return !props.line.note && !props.line.hidden && !view.value?.problem && WIDE.has(shape ?? '')
+  const shown = view.value
+  return !props.line.note && !props.line.hidden && shown !== null && !shown.problem && isWide(shown.readout)
 })
 
 // The focus: the current row has it, unless something else of the page has.

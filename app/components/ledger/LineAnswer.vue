@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { LineView } from '#core/views/lineView'
 import { useLineCopies } from '~/composables/lineCopies'
 import { usePlateActions } from '~/composables/plateActions'
+import { isWide } from '~/lines/wide'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
@@ -19,8 +20,7 @@ const { actionsFor } = usePlateActions()
 
 const hue = computed(() => plates.inks.get(props.view.id)?.hue ?? null)
 /** What is wider than the columns goes on below its name. */
-const BROAD: ReadonlySet<string> = new Set(['grid', 'list', 'sweep', 'algebra'])
-const broad = computed(() => BROAD.has(props.view.readout.shape))
+const broad = computed(() => isWide(props.view.readout))
 const row = computed(() => ({ gridRow: props.place + 2 }))
 
 function actions(): readonly MenuAction[] {
