@@ -4,7 +4,8 @@ import { bare } from '../values/quantity'
 import { integer } from '../values/make'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { NumberValue, Polynomial, PolynomialValue, Value } from '../values/types'
+import type { Factors, NumberValue, Polynomial, PolynomialValue, Value } from '../values/types'
+import { cancelled, factorsOf, leastCommon } from './factors'
 import * as P from './polynomial'
 
 /** Polynomials and their ratios as values, with the rules of the operators. */
@@ -88,12 +89,46 @@ function product(a: Polynomial, b: Polynomial): Polynomial | Failure {
   return a === ONE ? b : b === ONE ? a : P.multiply(a, b)
 }
 
+function productOf(all: readonly Polynomial[]): Polynomial | Failure {
+  return all.reduce<Polynomial | Failure>((so, next) => (P.isFailed(so) ? so : product(so, next)), ONE)
+}
+
+const isExactValue = (x: Algebraic): boolean =>
+  x.kind === 'number' ? x.exact !== null : P.isExact(x.top) && (x.bottom === null || P.isExact(x.bottom))
+
+const factorsIn = (x: Algebraic): Factors => (x.kind === 'number' ? { top: [P.constant(x)], bottom: [] } : factorsOf(x))
+
+/** More factors than this are not told apart. */
+const FACTORS_MOST = 64
+
+/** A ratio of products with rounded coefficients: what stands on both sides goes, and the rest is kept apart. */
+function ofFactors(given: Factors): Algebraic | Failure {
+  const factors = cancelled(given)
+  const top = productOf(factors.top)
+  if (P.isFailed(top)) return top
+  const bottom = productOf(factors.bottom)
+  if (P.isFailed(bottom)) return bottom
+  const value = P.degree(bottom) === 0 ? quotient(top, bottom) : P.isZero(top) ? integer(0) : oneUnknown(top, bottom)
+  if (value.kind !== 'polynomial') return value
+  const count = factors.top.length + factors.bottom.length
+  // What a number below has gone into is one factor again.
+  const kept = bottom !== ONE && P.degree(bottom) === 0 ? undefined : factors
+  return kept && count > 1 && count <= FACTORS_MOST ? { ...value, factors: kept } : value
+}
+
+/** Without a common factor; several unknowns only where it divides. */
+function oneUnknown(top: Polynomial, bottom: Polynomial): Algebraic | Failure {
+  const several = P.joinedUnknowns(top, bottom).length > 1
+  return several ? quotient(top, bottom) : { kind: 'polynomial', top, bottom }
+}
+
 function sum(x: Algebraic, y: Algebraic, join: Join): Algebraic | Failure {
   const [a, b] = [parts(x), parts(y)]
   if (a.bottom === ONE && b.bottom === ONE) {
     const found = join(a.top, b.top)
     return P.isFailed(found) ? found : polynomialValue(found)
   }
+  if (!isExactValue(x) || !isExactValue(y)) return roundedSum(factorsIn(x), factorsIn(y), join)
   if (sameUpToFactor(a.bottom, b.bottom)) {
     const top = join(a.top, b.top)
     return P.isFailed(top) ? top : quotient(top, a.bottom)
@@ -108,6 +143,18 @@ function sum(x: Algebraic, y: Algebraic, join: Join): Algebraic | Failure {
   return P.isFailed(bottom) ? bottom : quotient(top, bottom)
 }
 
+/** Over the least common product of the factors below. */
+function roundedSum(a: Factors, b: Factors, join: Join): Algebraic | Failure {
+  const common = leastCommon(a.bottom, b.bottom)
+  const left = productOf([...a.top, ...common.ofA])
+  if (P.isFailed(left)) return left
+  const right = productOf([...b.top, ...common.ofB])
+  if (P.isFailed(right)) return right
+  const top = join(left, right)
+  if (P.isFailed(top)) return top
+  return P.isZero(top) ? integer(0) : ofFactors({ top: [top], bottom: common.all })
+}
+
 export type AlgebraSign = '+' | '-' | '*' | '/' | '^' | '||'
 
 /** An operator on numbers and polynomials. Of a polynomial with ∞ or what is undefined nothing is known. */
@@ -120,6 +167,7 @@ export function algebraic(sign: AlgebraSign, x: Algebraic, y: Algebraic): Algebr
       return sum(x, y, P.subtract)
     case '*':
     case '/': {
+      if (!isExactValue(x) || !isExactValue(y)) return roundedProduct(sign, x, y)
       const a = parts(x)
       const other = parts(y)
       const b = sign === '*' ? other : { top: other.bottom, bottom: other.top }
@@ -140,6 +188,23 @@ export function algebraic(sign: AlgebraSign, x: Algebraic, y: Algebraic): Algebr
   }
 }
 
+function roundedProduct(sign: '*' | '/', x: Algebraic, y: Algebraic): Algebraic | Failure {
+  const factor = y.kind === 'number' ? y : sign === '*' && x.kind === 'number' ? x : null
+  const other = y.kind === 'number' ? x : y
+  // A number does not matter to which factors are the same.
+  if (factor && other.kind === 'polynomial' && !other.factors && !other.bottom) return scaledBy(other.top, factor, sign)
+  const [a, b] = [factorsIn(x), factorsIn(y)]
+  if (sign === '/' && P.isZero(parts(y).top)) return failure('polynomial-by-zero')
+  return sign === '*'
+    ? ofFactors({ top: [...a.top, ...b.top], bottom: [...a.bottom, ...b.bottom] })
+    : ofFactors({ top: [...a.top, ...b.bottom], bottom: [...a.bottom, ...b.top] })
+}
+
+function scaledBy(p: Polynomial, factor: NumberValue, sign: '*' | '/'): Algebraic | Failure {
+  const found = sign === '*' ? P.scale(p, factor) : P.divideBy(p, factor)
+  return P.isFailed(found) ? found : polynomialValue(found)
+}
+
 const isOutside = (x: Algebraic): boolean => x.kind === 'number' && !x.exact && !C.isFinite(x)
 
 function raised(x: Algebraic, y: Algebraic): Algebraic | Failure {
@@ -151,12 +216,20 @@ function raised(x: Algebraic, y: Algebraic): Algebraic | Failure {
   if (P.isFailed(up)) return up
   const down = bottom === ONE ? ONE : P.power(bottom, n)
   if (P.isFailed(down)) return down
+  if (!isExactValue(x)) {
+    const { top: above, bottom: below } = factorsOf(x)
+    const times = (all: readonly Polynomial[]): Polynomial[] => all.flatMap((p) => Array.from({ length: n }, () => p))
+    const [first, second] = y.re >= 0 ? [above, below] : [below, above]
+    if (n * (above.length + below.length) <= FACTORS_MOST)
+      return ofFactors({ top: times(first), bottom: times(second) })
+  }
   if (y.re >= 0) return down === ONE ? polynomialValue(up) : quotient(up, down)
   return quotient(down, up)
 }
 
-export function negated(x: PolynomialValue): PolynomialValue {
-  return { ...x, top: P.negate(x.top) }
+export function negated({ top, bottom, factors }: PolynomialValue): PolynomialValue {
+  const value: PolynomialValue = { kind: 'polynomial', top: P.negate(top), bottom }
+  return factors ? { ...value, factors: { ...factors, top: [P.constant(integer(-1)), ...factors.top] } } : value
 }
 
 /** The unknowns of a value, in order. */

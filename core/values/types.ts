@@ -202,6 +202,29 @@ export interface PolynomialValue {
   readonly kind: 'polynomial'
   readonly top: Polynomial
   readonly bottom: Polynomial | null
+  /** Of what has rounded coefficients: the factors that both sides were made of, so that the same ones cancel. */
+  readonly factors?: Factors
+  /** How it is shown where that is not as the ratio that it is: as the sum of its partial fractions, or by time constants. */
+  readonly form?: RatioForm
+}
+
+export interface Factors {
+  readonly top: readonly Polynomial[]
+  readonly bottom: readonly Polynomial[]
+}
+
+/** A ratio as it is written: a sum of terms, each a factor before a quotient of products of powers. */
+export type RatioForm = readonly RatioTerm[]
+
+export interface RatioTerm {
+  readonly factor: NumberValue
+  readonly top: readonly PolynomialPower[]
+  readonly bottom: readonly PolynomialPower[]
+}
+
+export interface PolynomialPower {
+  readonly base: Polynomial
+  readonly exponent: number
 }
 
 /** A matrix with unknowns in its entries. */

@@ -1,0 +1,108 @@
+import { toDyadic } from '../numbers/dyadic'
+import * as Q from '../numbers/rational'
+import { isZero } from '../values/beyond'
+import type { Factors, NumberValue, Polynomial, PolynomialValue } from '../values/types'
+import * as P from './polynomial'
+
+/**
+ * The factors that a value with rounded coefficients was made of. What was
+ * multiplied out cannot be taken apart again but nearly; kept apart, the same
+ * factor above and below goes exactly, and nothing that is only near it.
+ */
+
+const ofPolynomial = (p: Polynomial): readonly Polynomial[] => (P.degree(p) === 0 && P.asNumber(p)?.re === 1 ? [] : [p])
+
+export function factorsOf(value: PolynomialValue): Factors {
+  return value.factors ?? { top: ofPolynomial(value.top), bottom: value.bottom ? ofPolynomial(value.bottom) : [] }
+}
+
+/** Without what stands on both sides. A factor that is a multiple of one on the other side leaves the number. */
+export function cancelled(factors: Factors): Factors {
+  let top = [...factors.top]
+  const bottom: Polynomial[] = []
+  for (const below of factors.bottom) {
+    let rest: Polynomial | null = below
+    for (let k = 0; k < top.length && rest; k += 1) {
+      const above = top[k]
+      if (!above || P.asNumber(above) || P.asNumber(rest)) continue
+      const found = reduced(above, rest)
+      if (!found) continue
+      top = [...top.slice(0, k), ...ofPolynomial(found.top), ...top.slice(k + 1)]
+      rest = ofPolynomial(found.bottom)[0] ?? null
+      k -= 1
+    }
+    if (rest) bottom.push(rest)
+  }
+  return { top, bottom }
+}
+
+/** Two factors without what they have in common; `null` where that is nothing. */
+function reduced(above: Polynomial, below: Polynomial): { top: Polynomial; bottom: Polynomial } | null {
+  const [a, b] = [above.terms[0], below.terms[0]]
+  if (a && b && isMultiple(above, below)) return { top: P.constant(a.factor), bottom: P.constant(b.factor) }
+  if (!P.isExact(above) || !P.isExact(below) || P.joinedUnknowns(above, below).length > 1) return null
+  const common = P.commonDivisor(above, below)
+  if (!common || P.degree(common) === 0) return null
+  const [top, bottom] = [P.divide(above, common), P.divide(below, common)]
+  return 'kind' in top || 'kind' in bottom ? null : { top: top.quotient, bottom: bottom.quotient }
+}
+
+/** True where one is a number times the other, to the last bit. */
+export function isMultiple(a: Polynomial, b: Polynomial): boolean {
+  if (a.terms.length !== b.terms.length || a.unknowns.join() !== b.unknowns.join()) return false
+  const [x, y] = [a.terms[0]?.factor, b.terms[0]?.factor]
+  if (!x || !y) return false
+  const same = a.terms.every((term, k) => sameNumber(term.factor, b.terms[k]?.factor))
+  if (same) return true
+  return a.terms.every((term, k) => {
+    const other = b.terms[k]
+    if (!other || term.powers.some((n, i) => n !== other.powers[i])) return false
+    return sameProducts(term.factor, y, other.factor, x)
+  })
+}
+
+function sameNumber(a: NumberValue, b: NumberValue | undefined): boolean {
+  return b !== undefined && a.re === b.re && a.im === b.im && (a.exact === null) === (b.exact === null)
+}
+
+/** a·b = c·d for real numbers, each taken for exactly what it is. */
+function sameProducts(a: NumberValue, b: NumberValue, c: NumberValue, d: NumberValue): boolean {
+  const all = [a, b, c, d].map(rationalOf)
+  const [w, x, y, z] = all
+  if (!w || !x || !y || !z) return false
+  const [left, right] = [Q.multiply(w, x), Q.multiply(y, z)]
+  return left !== null && right !== null && Q.equals(left, right)
+}
+
+function rationalOf(z: NumberValue): Q.Rational | null {
+  if (z.exact) return Q.isZero(z.exact.im) ? z.exact.re : null
+  return z.im === 0 ? toDyadic(z.re) : null
+}
+
+/** The least product that both are factors of, by factors that are the same. */
+export function leastCommon(
+  a: readonly Polynomial[],
+  b: readonly Polynomial[],
+): { readonly all: readonly Polynomial[]; readonly ofA: readonly Polynomial[]; readonly ofB: readonly Polynomial[] } {
+  const open = [...b]
+  const ofB: Polynomial[] = []
+  for (const factor of a) {
+    const k = open.findIndex((other) => sameUpToLast(factor, other))
+    if (k >= 0) open.splice(k, 1)
+    else ofB.push(factor)
+  }
+  return { all: [...a, ...open], ofA: open, ofB }
+}
+
+/** The very same polynomial, number by number. */
+function sameUpToLast(a: Polynomial, b: Polynomial): boolean {
+  return (
+    a.terms.length === b.terms.length &&
+    a.terms.every(({ powers, factor }, k) => {
+      const other = b.terms[k]
+      return other !== undefined && sameNumber(factor, other.factor) && powers.every((n, i) => n === other.powers[i])
+    }) &&
+    a.unknowns.join() === b.unknowns.join() &&
+    !a.terms.some(({ factor }) => isZero(factor))
+  )
+}
