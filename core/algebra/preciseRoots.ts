@@ -17,6 +17,8 @@ export interface Precise {
   readonly z: Complex
   /** A rational number that agrees with the root far beyond a double; to be proved by putting it in. */
   readonly near: Gaussian | null
+  /** The root with all its digits: (re + j·im)·2^exponent. */
+  readonly digits: { readonly re: bigint; readonly im: bigint; readonly exponent: number }
 }
 
 interface Fixed {
@@ -34,7 +36,11 @@ const GOOD_BITS = 70
  * Coefficients from the highest power down, without multiple roots, the first and the last not zero; roots
  * that are roughly known. `null` where the numbers outgrow their budget.
  */
-export function preciseRoots(list: readonly Gaussian[], rough: readonly Complex[]): readonly Precise[] | null {
+export function preciseRoots(
+  list: readonly Gaussian[],
+  rough: readonly Complex[],
+  leastBits = BITS_FIRST,
+): readonly Precise[] | null {
   const n = list.length - 1
   const size = (z: Complex): number => Math.hypot(z.re, z.im)
   const largest = Math.max(...rough.map(size))
@@ -43,7 +49,7 @@ export function preciseRoots(list: readonly Gaussian[], rough: readonly Complex[
   const t = Math.ceil(Math.log2(largest))
   const whole = integers(list, t)
   const isReal = list.every((c) => Q.isZero(c.im))
-  for (let bits = BITS_FIRST; bits <= BITS_MOST; bits *= 2) {
+  for (let bits = leastBits; bits <= BITS_MOST; bits *= 2) {
     const p = new Precision(bits)
     const terms = p.normalized(whole)
     if (!terms) continue
@@ -210,6 +216,7 @@ class Precision {
     return {
       z: { re: this.toNumber(z.re, t), im: this.toNumber(z.im, t) },
       near: near.re && near.im ? { re: near.re, im: near.im } : null,
+      digits: { ...z, exponent: t - this.bits },
     }
   }
 

@@ -4,7 +4,7 @@ import { bare } from '../values/quantity'
 import { integer } from '../values/make'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { Factors, NumberValue, Polynomial, PolynomialValue, Value } from '../values/types'
+import type { Factors, NumberValue, Period, Polynomial, PolynomialValue, Value } from '../values/types'
 import { cancelled, factorsOf, leastCommon } from './factors'
 import * as P from './polynomial'
 
@@ -159,6 +159,21 @@ export type AlgebraSign = '+' | '-' | '*' | '/' | '^' | '||'
 
 /** An operator on numbers and polynomials. Of a polynomial with ∞ or what is undefined nothing is known. */
 export function algebraic(sign: AlgebraSign, x: Algebraic, y: Algebraic): Algebraic | Failure {
+  const period = periodOf(x, y)
+  if (period && 'kind' in period) return period
+  const value = joined(sign, x, y)
+  return period && value.kind === 'polynomial' ? { ...value, period } : value
+}
+
+/** The time between samples that two values have in common. */
+function periodOf(x: Algebraic, y: Algebraic): Period | Failure | undefined {
+  const [a, b] = [x.kind === 'polynomial' ? x.period : undefined, y.kind === 'polynomial' ? y.period : undefined]
+  if (!a || !b || a === b) return a ?? b
+  const same = a.value.re === b.value.re && a.measured === b.measured
+  return same ? a : failure('periods-differ', { one: a.value.re, other: b.value.re })
+}
+
+function joined(sign: AlgebraSign, x: Algebraic, y: Algebraic): Algebraic | Failure {
   if (isOutside(x) || isOutside(y)) return A.undefinedNumber()
   switch (sign) {
     case '+':
@@ -227,8 +242,8 @@ function raised(x: Algebraic, y: Algebraic): Algebraic | Failure {
   return quotient(down, up)
 }
 
-export function negated({ top, bottom, factors }: PolynomialValue): PolynomialValue {
-  const value: PolynomialValue = { kind: 'polynomial', top: P.negate(top), bottom }
+export function negated({ top, bottom, factors, period }: PolynomialValue): PolynomialValue {
+  const value: PolynomialValue = { kind: 'polynomial', top: P.negate(top), bottom, ...(period ? { period } : {}) }
   return factors ? { ...value, factors: { ...factors, top: [P.constant(integer(-1)), ...factors.top] } } : value
 }
 

@@ -1,10 +1,11 @@
 import { asAlgebra } from './polyMatrix'
 import { polynomialValue, unknownValue } from './ratio'
-import { integer } from '../values/make'
+import { negate } from '../values/arithmetic'
+import { integer, real } from '../values/make'
 import { asMatrix, identityMatrix } from '../values/matrices'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { Polynomial, Value } from '../values/types'
+import type { DelayedValue, Polynomial, Value } from '../values/types'
 
 /** `p where s = 2j, a = 1`: unknowns replaced, all at once. */
 
@@ -21,8 +22,22 @@ export function substitute(value: Value, given: ReadonlyMap<string, Value>, oper
     if (bottom.kind === 'matrix') return failure('matrix-division')
     return operate('/', top, bottom)
   }
+  if (value.kind === 'delayed') return delayedAt(value, given, operate)
   return failure('where-body', { kind: value.kind })
 }
+
+/** The ratio there, times e^(−delay·there). */
+function delayedAt(value: DelayedValue, given: ReadonlyMap<string, Value>, operate: Operate): Value | Failure {
+  const ratio = substitute(value.ratio, given, operate)
+  const at = given.get(value.unknown)
+  if (ratio.kind === 'failure' || !at) return ratio.kind === 'failure' ? ratio : value
+  const exponent = operate('*', at, negate(value.delay))
+  if (exponent.kind === 'failure') return exponent
+  const factor = operate('^', EULER, exponent)
+  return factor.kind === 'failure' ? factor : operate('*', ratio, factor)
+}
+
+const EULER = real(Math.E)
 
 function put(p: Polynomial, given: ReadonlyMap<string, Value>, operate: Operate): Value | Failure {
   const replaced = p.unknowns.filter((name) => given.has(name))

@@ -2,7 +2,7 @@ import { nameToLatex } from '../notation/latex'
 import * as C from '../numbers/complex'
 import { negate } from '../values/arithmetic'
 import { ofSort } from '../values/make'
-import type { NumberValue, Polynomial, PolynomialValue, Term } from '../values/types'
+import type { NumberValue, Polynomial, PolynomialValue, RatioForm, RatioTerm, Term } from '../values/types'
 import type { Conventions } from './conventions'
 import { numberLatex } from './latex'
 import { formatNumber, NOISE } from './number'
@@ -68,6 +68,7 @@ function polynomialIn(p: Polynomial, style: Style): string {
 
 export function polynomialText(value: PolynomialValue, conventions: Conventions): string {
   const style = textStyle(conventions)
+  if (value.form) return written(value.form, style, textRatio)
   const top = polynomialIn(value.top, style)
   if (!value.bottom) return top
   // A row of factors above needs no brackets.
@@ -77,6 +78,56 @@ export function polynomialText(value: PolynomialValue, conventions: Conventions)
 
 export function polynomialLatex(value: PolynomialValue, conventions: Conventions): string {
   const style = latexStyle(conventions)
+  if (value.form) return written(value.form, style, latexRatio)
   const top = polynomialIn(value.top, style)
   return value.bottom ? `\\dfrac{${top}}{${polynomialIn(value.bottom, style)}}` : top
+}
+
+/** A number in front, what stands above, and what below, each side as its factors. */
+type Ratio = (factor: string, above: readonly Side[], below: readonly Side[], style: Style) => string
+
+/** A factor as it is written, and whether it needs no brackets beside others. */
+interface Side {
+  readonly text: string
+  readonly exponent: number
+  readonly single: boolean
+}
+
+/** A sum of ratios, the sign of each taken out. */
+function written(form: RatioForm, style: Style, ratio: Ratio): string {
+  const sides = (powers: RatioTerm['top']): readonly Side[] =>
+    powers.map(({ base, exponent }) => ({ text: polynomialIn(base, style), exponent, single: base.terms.length === 1 }))
+  return form
+    .map(({ factor, top, bottom }, k) => {
+      const negative = factor.im === 0 && factor.re < 0
+      const size = style.factor(ofSort(negative ? negate(factor) : factor, false))
+      const text = ratio(size, sides(top), sides(bottom), style)
+      return k === 0 ? `${negative ? '-' : ''}${text}` : `${negative ? ' - ' : ' + '}${text}`
+    })
+    .join('')
+}
+
+/** `2*(s + 4)/(s*(s + 6)^2)`. */
+const textRatio: Ratio = (factor, above, below) => {
+  const one = (side: Side, alone: boolean): string => {
+    const text = side.single || (alone && side.exponent === 1) ? side.text : `(${side.text})`
+    return side.exponent === 1 ? text : `${text}^${side.exponent}`
+  }
+  const shown = factor === '1' && above.length > 0 ? [] : [factor]
+  const top = [...shown, ...above.map((side) => one(side, below.length === 0 && above.length === 1 && shown.length === 0))].join('*') // prettier-ignore
+  if (below.length === 0) return top
+  const [only] = below
+  const bottom = below.map((side) => one(side, false)).join('*')
+  return below.length === 1 && only && (!only.single || only.exponent === 1) ? `${top}/${bottom}` : `${top}/(${bottom})`
+}
+
+const latexRatio: Ratio = (factor, above, below, style) => {
+  const one = (side: Side, alone: boolean): string => {
+    const text = side.single || (alone && side.exponent === 1) ? side.text : style.brackets(side.text)
+    return side.exponent === 1 ? text : `{${text}}^{${side.exponent}}`
+  }
+  const shown = factor === '1' && above.length > 0 ? [] : [factor]
+  const side = (list: readonly Side[], before: readonly string[]): string =>
+    [...before, ...list.map((each) => one(each, list.length === 1 && before.length === 0))].join('\\,')
+  return below.length === 0 ? side(above, shown) : `\\dfrac{${side(above, shown)}}{${side(below, [])}}`
 }

@@ -20,6 +20,7 @@ export type Group =
   | 'building'
   | 'sweeps'
   | 'polynomials'
+  | 'control'
   | 'choice'
 
 /**

@@ -1,6 +1,7 @@
 import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
+import { exponentialOf } from '../algebra/delayed'
 import * as A from '../values/arithmetic'
 import { beyondOne, isBeyond, isZero, logarithm, scaledOf } from '../values/beyond'
 import type { ScaledNumber } from '../values/beyond'
@@ -110,6 +111,11 @@ export const powerFunctions: readonly FunctionDefinition[] = [
       { entry: 'exp(j*90°)', gives: '0 + 1j' },
       { entry: 'exp(j*180°) + 1', gives: '0 + 0j' },
     ],
+    algebra: ([a]) => {
+      const [item] = a?.items ?? []
+      if (a?.items.length !== 1 || item?.kind !== 'polynomial') return failure('no-unknowns', { name: 'exp' })
+      return exponentialOf(item)
+    },
     apply: (args) => A.exponential(numberAt(args, 0)),
   },
   {

@@ -1,5 +1,11 @@
 import { angleFunctions } from './angles'
 import { complexFunctions } from './complex'
+import { criterionFunctions } from './controlCriteria'
+import { frequencyFunctions } from './controlFrequency'
+import { samplingFunctions } from './controlSampling'
+import { stateFunctions } from './controlState'
+import { loopFunctions } from './controlLoops'
+import { timeFunctions } from './controlTime'
 import { enclosureFunctions } from './enclosures'
 import { electricalFunctions } from './electrical'
 import { buildingFunctions, matrixFunctions } from './matrices'
@@ -28,6 +34,12 @@ export const FUNCTIONS: readonly FunctionDefinition[] = [
   ...sweepFunctions,
   ...enclosureFunctions,
   ...polynomialFunctions,
+  ...loopFunctions,
+  ...timeFunctions,
+  ...frequencyFunctions,
+  ...criterionFunctions,
+  ...stateFunctions,
+  ...samplingFunctions,
   ...choiceFunctions,
 ]
 

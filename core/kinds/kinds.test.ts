@@ -26,11 +26,13 @@ const ONE_OF_EACH: Readonly<Record<Kind, Value>> = {
   check: value('1 ~~ 1.0'),
   function: value('f(x) = x^2'),
   quantity: value('(3 + 4j) ohm'),
+  delayed: value('unknown s', '3/(s + 1)*e^(-2s)'),
+  'time-function': value('unknown s, t', 'inverse_laplace(2/(s + 1), t)'),
 }
 const kinds = Object.keys(ONE_OF_EACH).filter(isKind)
 
 test('every kind is in the table, with words of its own', () => {
-  expect(new Set(kinds.map(kindWords)).size).toBe(13)
+  expect(new Set(kinds.map(kindWords)).size).toBe(15)
   for (const kind of kinds) expect([kind, ONE_OF_EACH[kind].kind]).toEqual([kind, kind])
 })
 
@@ -53,6 +55,8 @@ test.each([
   ],
   ['check', 'words', 'agrees to 2 significant figures', null, '\\text{agrees to 2 significant figures}'],
   ['function', 'none', null, null, null],
+  ['delayed', 'algebra', '3/(s + 1)*e^(-2s)', null, '\\dfrac{3}{s + 1}\\,\\mathrm{e}^{-2\\,s}'],
+  ['time-function', 'algebra', '2*e^(-t)', null, '2\\,\\mathrm{e}^{-t}'],
   ['quantity', 'twin', '(3 + 4j) Ω', '5 ∠ 53.13° Ω', '\\left( 3 + 4\\mathrm{j} \\right)\\,\\Omega'],
 ] as const)('%s is shown as %s and copied in each form', (kind, shape, shown, polar, latex) => {
   const one = ONE_OF_EACH[kind]

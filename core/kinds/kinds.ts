@@ -9,6 +9,7 @@ import type { Kind, NumberValue, Value } from '../values/types'
 import { algebraMatrix } from './algebraMatrix'
 import { angle } from './angle'
 import { check } from './check'
+import { delayed } from './delayed'
 import { functionKind } from './function'
 import type { CopyForm, Exactness, Fields, KindOf, Writing } from './kind'
 import { matrix } from './matrix'
@@ -19,6 +20,7 @@ import { quantityKind, quantityRows, withoutPrefixes } from './quantity'
 import { sweep, sweepRows } from './sweep'
 import type { SweepRows } from './sweep'
 import { text } from './text'
+import { timeFunction } from './timeFunction'
 import { truth } from './truth'
 import { vector } from './vector'
 
@@ -32,6 +34,8 @@ const KINDS: { readonly [K in Kind]: KindOf<Extract<Value, { kind: K }>> } = {
   matrix,
   sweep,
   polynomial,
+  delayed,
+  'time-function': timeFunction,
   'algebra-matrix': algebraMatrix,
   parts,
   check,

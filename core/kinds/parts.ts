@@ -9,8 +9,8 @@ import { doublesOfAll } from './weight'
 export const parts: KindOf<PartsValue> = {
   ...PLAIN,
   words: 'a result with parts',
-  text: ({ parts: all, solved }, to) =>
-    solved
+  text: ({ parts: all, solved, listed }, to) =>
+    solved || listed
       ? [...all].map(([name, part]) => `${name} = ${to.text(part)}`).join(', ')
       : [...all.keys()].map((name) => `.${name}`).join(' '),
   readout: (value, to) => ({

@@ -1,7 +1,6 @@
 import type { Operate } from '../algebra/where'
 import type { Node } from '../notation/tree'
 import type { NumberValue, Value } from '../values/types'
-import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { entrywise, isArray } from './arrays'
 import type { Context } from './context'
@@ -56,8 +55,15 @@ export function operateOn(
 export function operatingAt(at: Node, context: Context): Operate {
   return (sign, a, b) =>
     sign === '^' && (a.kind === 'sweep' || b.kind === 'sweep')
-      ? (loopBinary('^', a, b, at, context) ?? failure('wrong-kind', { what: '^', kind: 'sweep' }))
+      ? (loopBinary('^', a, b, at, context) ?? raisedAlong(a, b, at, context))
       : operateOn(sign, a, b, at, at, context)
+}
+
+function raisedAlong(base: Value, exponent: Value, at: Node, context: Context): Value | Failure {
+  const [a, b] = [settle(base), settle(exponent)]
+  if (a.kind === 'failure') return a
+  if (b.kind === 'failure') return b
+  return atEveryPoint([a, b], at, context, ([x, y], inner) => operateOn('^', x, y, at, at, inner))
 }
 
 /** An operator on terms of the line, where a bare number is told of. */

@@ -2,6 +2,7 @@ import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
 import { asRadians, inAngleUnit } from '../values/convert'
 import { algebraInverse, algebraMatrices, hasUnknowns } from '../algebra/polyMatrix'
+import { delayedOperator, exponentialOf } from '../algebra/delayed'
 import { algebraic } from '../algebra/ratio'
 import { angleOf, angleOfTurns, exactReal, real, text, truth } from '../values/make'
 import type { AngleValue, Kind, NumberValue, Value } from '../values/types'
@@ -275,6 +276,19 @@ for (const sign of ['+', '-', '*', '/', '^', '||'] as const) {
   define('polynomial', sign, 'angle', (p, a) => algebraic(sign, p, asRadians(a)))
   define('angle', sign, 'polynomial', (a, p) => algebraic(sign, asRadians(a), p))
 }
+// e to the power of an unknown is a delay; what is behind one is reckoned as ratios are.
+
+for (const sign of ['+', '-', '*', '/', '^', '||'] as const) {
+  define('delayed', sign, 'delayed', (p, q) => delayedOperator(sign, p, q))
+  for (const other of ['number', 'polynomial'] as const) {
+    define('delayed', sign, other, (p, q) => delayedOperator(sign, p, q))
+    define(other, sign, 'delayed', (p, q) => delayedOperator(sign, p, q))
+  }
+}
+define('number', '^', 'polynomial', (x, p) =>
+  x.re === Math.E && x.im === 0 && !x.exact ? exponentialOf(p) : algebraic('^', x, p),
+)
+
 for (const sign of ['+', '-', '*', '/'] as const) {
   for (const other of ['algebra-matrix', 'matrix', 'vector', 'number', 'polynomial'] as const) {
     define('algebra-matrix', sign, other, (a, b) => algebraMatrices(sign, a, b))

@@ -46,9 +46,10 @@ const RULES: { readonly [S in UnarySign]: Rules } = {
     vector: (v) => mapVector(v, negate),
     matrix: (m) => mapMatrix(m, negate),
     polynomial: negated,
+    delayed: (d) => ({ ...d, ratio: d.ratio.kind === 'number' ? A.negate(d.ratio) : negated(d.ratio) }),
     'algebra-matrix': (m) => algebraMatrices('*', m, integer(-1)),
   },
-  '+': { number: itself, angle: itself, polynomial: itself },
+  '+': { number: itself, angle: itself, polynomial: itself, delayed: itself },
   T: { ...transposeRules(false), 'algebra-matrix': algebraTranspose },
   H: transposeRules(true),
   '*': {

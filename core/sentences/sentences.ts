@@ -3,6 +3,7 @@ import type { Code, ProblemData, Told } from '../values/problemData'
 import { arrays } from './arrays'
 import { brought } from './brought'
 import { calls } from './calls'
+import { control } from './control'
 import { equations } from './equations'
 import { hints } from './hints'
 import { names } from './names'
@@ -17,6 +18,7 @@ const SENTENCES: Sentences = {
   ...reading,
   ...names,
   ...calls,
+  ...control,
   ...arrays,
   ...sweeps,
   ...polynomials,

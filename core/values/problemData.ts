@@ -91,6 +91,50 @@ export interface ProblemData {
   'degree-too-high': { limit: number }
   'ratio-unknowns': { names: string }
   'ratio-given': { name: string }
+  // Control engineering.
+  'periods-differ': { one: number; other: number }
+  'transfer-needed': { name: string; kind: KindWord }
+  'transfer-complex': { name: string }
+  'transfer-not-finite': { name: string }
+  'transfer-delayed': { name: string }
+  'transfer-too-large': { name: string }
+  'exponential-of-unknown': Nothing
+  'matrix-not-real': { name: string }
+  'state-shape': { part: string; found: string; rows: number; cols: number }
+  'modes-hidden': { hidden: number; states: number }
+  'no-states': { name: string }
+  controllable: { rank: number; order: number }
+  observable: { rank: number; order: number }
+  'not-controllable': { rank: number; order: number }
+  'not-observable': { rank: number; order: number }
+  'one-input': { found: string }
+  'poles-count': { wanted: number; given: number }
+  'poles-paired': Nothing
+  'cannot-place': Nothing
+  'period-needed': { name: string }
+  'delay-between-samples': Nothing
+  'delay-approximate': { order: number }
+  'prewarp-beyond': Nothing
+  'pole-cancelled': { poles: string; unstable: boolean; discrete: boolean }
+  'closed-loop-unstable': { right: number }
+  'closed-loop-marginal': Nothing
+  'peak-infinite': Nothing
+  'roots-counted': { right: number; axis: number; discrete: boolean }
+  'stable-range': { range: string }
+  'routh-small': { rows: string }
+  'routh-auxiliary': { rows: string }
+  'transfer-improper': { name: string }
+  'no-steady-state': { why: 'unstable' | 'integrating' }
+  'response-sampled': Nothing
+  'response-input': Nothing
+  'response-times': Nothing
+  'laplace-of-samples': { name: string }
+  'unknown-needed': { name: string; parameter: string }
+  'loop-without-answer': { name: string }
+  'transfer-zero': { name: string }
+  'one-unknown-and-parameter': { name: string; names: string }
+  'delay-negative': Nothing
+  'delayed-sum': { sign: string }
   'one-unknown': { name: string; names: string }
   'no-roots': { name: string }
   'roots-of-zero': Nothing

@@ -60,6 +60,13 @@ export interface VectorValue {
   readonly items: readonly Value[]
   /** True of values in a row that are no vector of space: eigenvalues, roots, coefficients. They have no length. */
   readonly list?: boolean
+  /** Of the poles of a closed loop: the open loop and the gain, whose locus they are on. */
+  readonly locusOf?: LocusOf
+}
+
+/** An open loop, known by its coefficients, and the gain at which it is closed. */
+export interface LocusOf extends StepOf {
+  readonly k: number
 }
 
 /** A matrix: doubles row by row, and exact entries beside them while it is small and exact. */
@@ -78,6 +85,8 @@ export interface PartsValue {
   readonly kind: 'parts'
   readonly of: string
   readonly parts: ReadonlyMap<string, Value>
+  /** True where its line shows the values of its parts, not only what they are called. */
+  readonly listed?: boolean
   /** Set of what equations were solved for: their line shows each part as an answer. */
   readonly solved?: Solved
 }
@@ -176,8 +185,18 @@ export interface SweepValue {
   readonly make?: (k: number) => Value
   /** Of real numbers that are known to be multiples of π: by how much π is multiplied at each point. */
   readonly pi?: () => Float64Array
+  /** Of a step response: the transfer function whose it is, so that its figures can be marked on the curve. */
+  readonly stepOf?: StepOf
   /** Set while the numbers are still to be worked out; no line and no function sees such a sweep. */
   readonly pending?: Program
+}
+
+/** A transfer function, known by its coefficients: whole numbers, that of the k-th power at place k. */
+export interface StepOf {
+  readonly top: readonly bigint[]
+  readonly bottom: readonly bigint[]
+  readonly discrete: boolean
+  readonly period: Period | null
 }
 
 /**
@@ -206,6 +225,14 @@ export interface PolynomialValue {
   readonly factors?: Factors
   /** How it is shown where that is not as the ratio that it is: as the sum of its partial fractions, or by time constants. */
   readonly form?: RatioForm
+  /** Of what was sampled: the time between two samples. */
+  readonly period?: Period
+}
+
+export interface Period {
+  readonly value: NumberValue
+  /** True where it was given in seconds. */
+  readonly measured: boolean
 }
 
 export interface Factors {
@@ -225,6 +252,35 @@ export interface RatioTerm {
 export interface PolynomialPower {
   readonly base: Polynomial
   readonly exponent: number
+}
+
+/** A ratio behind a delay: the ratio times e^(−unknown·delay), with a delay above 0. */
+export interface DelayedValue {
+  readonly kind: 'delayed'
+  readonly ratio: NumberValue | PolynomialValue
+  readonly unknown: string
+  readonly delay: NumberValue
+}
+
+/** A function of time in closed form, for t ≥ 0. */
+export interface TimeFunctionValue {
+  readonly kind: 'time-function'
+  /** The unknown that stands for the time. */
+  readonly time: string
+  /** Its Laplace transform. */
+  readonly of: NumberValue | PolynomialValue
+  /** The factors of δ(t), of its derivative and so on. */
+  readonly impulses: readonly NumberValue[]
+  readonly terms: readonly TimeTerm[]
+}
+
+/** factor·tᵖ·e^(rate·t)·sin(frequency·t + phase); without the sine where the frequency is 0. */
+export interface TimeTerm {
+  readonly factor: NumberValue
+  readonly power: number
+  readonly rate: NumberValue
+  readonly frequency: NumberValue
+  readonly phase: AngleValue
 }
 
 /** A matrix with unknowns in its entries. */
@@ -258,6 +314,8 @@ export type Value =
   | QuantityValue
   | SweepValue
   | PolynomialValue
+  | DelayedValue
+  | TimeFunctionValue
   | AlgebraMatrixValue
   | NumberValue
   | AngleValue

@@ -1,0 +1,317 @@
+import { algebraic, isAlgebraic, unknownsOf } from '../algebra/ratio'
+import { closedForm } from '../control/closedForm'
+import { fractionsForm, partialFractions, timeConstantForm } from '../control/fractions'
+import { responseTo, responseToLines, SAMPLES_MOST, transformed } from '../control/response'
+import { stepFigures } from '../control/stepFigures'
+import type { StepFigures } from '../control/stepFigures'
+import { relativeDegree, transferOf } from '../control/transfer'
+import type { Transfer } from '../control/transfer'
+import { valueAt } from '../control/timeFunction'
+import type { Context } from '../operators/context'
+import { atEveryPoint } from '../operators/lift'
+import { isWild, measureOf } from '../quantities/shape'
+import { PLAIN } from '../units/measure'
+import { integer, real } from '../values/make'
+import { numberSweep } from '../values/sweeps'
+import { failure } from '../values/failure'
+import type { Failure } from '../values/failure'
+import { bare } from '../values/quantity'
+import type { PolynomialValue, SweepValue, Value } from '../values/types'
+import { argumentAt } from './arguments'
+import { partsOf, responseMeasure, timeOf, unknownMeasure } from './controlMeasures'
+import { G, listed, orNone, periodOf, withTransfer } from './controlShared'
+import type { FunctionDefinition, Parameter } from './definition'
+
+/** Of the chapter on control: responses over the time, and the fractions that they are made of. */
+
+const T: Parameter = { name: 't', kind: 'any' }
+
+/** A response at a time or at all times of a sweep. */
+function overTime(
+  name: string,
+  g: Value,
+  t: Value,
+  context: Context,
+  at: (g: Transfer, t: Value) => Value | Failure,
+): Value | Failure {
+  if (g.kind === 'sweep' && context.at)
+    return atEveryPoint([g, t], context.at, context, ([one, time]) => overTime(name, one, time, context, at))
+  const { ratio, delay } = g.kind === 'delayed' ? { ratio: g.ratio, delay: g.delay.re } : { ratio: g, delay: 0 }
+  return withTransfer(name, ratio, (of) => (delay > 0 ? later(t, delay, name, (time) => at(of, time)) : at(of, t)))
+}
+
+/** Behind a delay the response is the same, so much later. */
+function later(t: Value, delay: number, name: string, at: (t: Value) => Value | Failure): Value | Failure {
+  if (t.kind === 'number') return at(real(t.re - delay))
+  if (t.kind !== 'sweep') return at(t)
+  const shifted = at(numberSweep(t.axis, t.re.map((x) => x - delay), null)) // prettier-ignore
+  return shifted.kind === 'sweep' ? { ...shifted, axis: t.axis } : shifted.kind === 'failure' ? shifted : failure('wrong-kind', { what: name, kind: shifted.kind }) // prettier-ignore
+}
+
+/** Real times: a number, or a sweep of them. */
+function times(name: string, t: Value): Value | Failure {
+  if (t.kind === 'number' && t.im === 0) return t
+  if (t.kind === 'sweep' && t.of === 'number' && t.im === null) return t
+  return failure('argument-kind', { signature: `${name}(G, t)`, name: 't', needs: 'real', kind: t.kind })
+}
+
+function along(t: Value, f: (t: number) => number, context: Context): Value | Failure {
+  if (t.kind === 'number') return finite(f(t.re))
+  if (t.kind !== 'sweep') return failure('wrong-kind', { what: 't', kind: t.kind })
+  const values = new Float64Array(t.count)
+  for (let k = 0; k < t.count; k += 1) {
+    if (k % 256 === 0) context.budget.report?.(k, t.count)
+    const value = f(t.re[k] ?? NaN)
+    if (!Number.isFinite(value)) return failure('too-large')
+    values[k] = value
+  }
+  return numberSweep(t.axis, values, null)
+}
+
+const finite = (x: number): Value | Failure => (Number.isFinite(x) ? real(x) : failure('too-large'))
+
+function known(name: 'step_response' | 'impulse_response', of: 'step' | 'impulse') {
+  return (args: readonly Value[], context: Context): Value | Failure => {
+    const t = times(name, argumentAt(args, 1))
+    if (t.kind === 'failure') return t
+    return overTime(name, argumentAt(args, 0), t, context, (g, time) => {
+      const improper = improperly(name, g)
+      if (improper) return improper
+      const period = periodOf(g)
+      const last = time.kind === 'sweep' ? Math.max(...time.re) : time.kind === 'number' ? time.re : 0
+      if (g.discrete && last / period > SAMPLES_MOST) return failure('too-many-points', { count: Math.floor(last / period), limit: SAMPLES_MOST }) // prettier-ignore
+      const f = responseTo(g, of, period)
+      if (!f) return failure('transfer-too-large', { name })
+      const found = along(time, f, context)
+      return found.kind === 'sweep' && of === 'step' ? withMarks(found, g) : found
+    })
+  }
+}
+
+/** The figures of a step response go with its curve, which marks them. */
+function withMarks(curve: SweepValue, g: Transfer): SweepValue {
+  return { ...curve, stepOf: g }
+}
+
+/** Impulses at 0 are no values of a curve. */
+function improperly(name: string, g: Transfer): Failure | null {
+  return relativeDegree(g) < 0 ? failure('transfer-improper', { name }) : null
+}
+
+function response(args: readonly Value[], context: Context): Value | Failure {
+  const [g, u, t] = [argumentAt(args, 0), argumentAt(args, 1), times('response', argumentAt(args, 2))]
+  if (t.kind === 'failure') return t
+  return overTime('response', g, t, context, (of, time) => {
+    const improper = improperly('response', of)
+    if (improper) return improper
+    if (u.kind === 'sweep') return toSamples(of, u, time)
+    if (of.discrete) return failure('response-sampled')
+    if (!isAlgebraic(u)) return failure('argument-kind', { signature: 'response(G, u, t)', name: 'u', needs: 'algebra', kind: u.kind }) // prettier-ignore
+    // A number is put in from 0 on; anything with the unknown in it is the transform of what is put in.
+    const transform = u.kind === 'number' ? constantInput(of, u.re) : transferOf('response', u)
+    if ('kind' in transform) return transform
+    if (relativeDegree(of) + relativeDegree(transform) < 1) return failure('transfer-improper', { name: 'response' })
+    const f = transformed(of, transform)
+    return f ? along(time, (at) => valueAt(f, at), context) : failure('transfer-too-large', { name: 'response' })
+  })
+}
+
+function constantInput({ unknown }: Transfer, level: number): Transfer | Failure {
+  const step = algebraic('/', real(level), { kind: 'polynomial', top: { unknowns: [unknown ?? 's'], terms: [{ powers: [1], factor: integer(1) }] }, bottom: null }) // prettier-ignore
+  return step.kind === 'failure' ? step : transferOf('response', step)
+}
+
+/** Values put in at the times of a sweep: with straight lines between them, of samples as they are. */
+function toSamples(g: Transfer, u: SweepValue, t: Value): Value | Failure {
+  if (t.kind !== 'sweep' || u.of !== 'number' || u.im !== null || u.count !== t.count) return failure('response-input')
+  if (g.discrete) return sampledResponse(g, u, t)
+  const found = responseToLines(g, t.re, u.re)
+  return found ? numberSweep(t.axis, found, null) : failure('response-times')
+}
+
+/** Sample by sample: y = Σ h(k − i)·u(i). */
+function sampledResponse(g: Transfer, u: SweepValue, t: SweepValue): Value | Failure {
+  const h = responseTo(g, 'impulse', 1)
+  if (!h || u.count > 20_000) return failure('too-many-points', { count: u.count, limit: 20_000 })
+  const values = new Float64Array(u.count)
+  for (let k = 0; k < u.count; k += 1)
+    for (let i = 0; i <= k; i += 1) values[k] = (values[k] ?? 0) + h(k - i) * (u.re[i] ?? 0)
+  return numberSweep(t.axis, values, null)
+}
+
+function figures(f: StepFigures, period: number): Value {
+  const time = (x: number | null): Value => orNone(x === null ? null : x * period)
+  return listed('step_figures', [
+    ['rise', time(f.rise)],
+    ['settling', time(f.settling)],
+    ['overshoot', orNone(f.overshoot)],
+    ['undershoot', orNone(f.undershoot)],
+    ['peak', real(f.peak)],
+    ['peak_at', time(f.peakAt)],
+    ['final', real(f.final)],
+    ['error', real(1 - f.final)],
+  ])
+}
+
+function inverseLaplace(args: readonly Value[], context: Context): Value | Failure {
+  const [g, t] = [argumentAt(args, 0), argumentAt(args, 1)]
+  if (t.kind !== 'polynomial') {
+    const time = times('inverse_laplace', t)
+    if (time.kind === 'failure') return time
+    return overTime('inverse_laplace', g, time, context, (of, at) => {
+      const f = of.discrete ? null : responseTo(of, 'impulse', 1)
+      return f ? along(at, f, context) : failure(of.discrete ? 'laplace-of-samples' : 'transfer-too-large', { name: 'inverse_laplace' }) // prettier-ignore
+    })
+  }
+  const [name] = unknownsOf(t)
+  if (name === undefined || t.bottom || t.top.terms.length !== 1) return failure('unknown-needed', { name: 'inverse_laplace', parameter: 't' }) // prettier-ignore
+  return withTransfer('inverse_laplace', g, (of) => {
+    if (of.discrete) return failure('laplace-of-samples', { name: 'inverse_laplace' })
+    const form = closedForm(of, name)
+    if (!form || !isAlgebraic(g)) return failure('transfer-too-large', { name: 'inverse_laplace' })
+    return { kind: 'time-function', of: g, ...form }
+  })
+}
+
+/** The same ratio, written in another way. */
+function written(
+  name: string,
+  value: Value,
+  form: (g: Transfer, unknown: string) => PolynomialValue['form'] | null,
+): Value | Failure {
+  return withTransfer(name, value, (g) => {
+    if (value.kind !== 'polynomial' || g.unknown === null) return value
+    const found = form(g, g.unknown)
+    return found ? { ...value, form: found } : failure('transfer-too-large', { name })
+  })
+}
+
+export const timeFunctions: readonly FunctionDefinition[] = [
+  {
+    name: 'step_response',
+    group: 'control',
+    parameters: [G, T],
+    sweeps: true,
+    measures: responseMeasure(() => PLAIN),
+    summary:
+      'What comes out at the time t when 1 is put in from 0 on, from the poles and residues; t is a number or a sweep. Samples (an unknown z) are held.',
+    examples: [
+      { before: ['unknown s'], entry: 'step_response(1/(s + 1), ln(2))', gives: '0.5' },
+      { before: ['unknown s', 't = 0 to 4'], entry: 'step_response(2/(s + 1)^2, t)[3]', gives: '1.188' },
+      { before: ['unknown z'], entry: 'step_response(0.5/(z - 0.5), 3)', gives: '0.875' },
+    ],
+    apply: known('step_response', 'step'),
+  },
+  {
+    name: 'impulse_response',
+    group: 'control',
+    parameters: [G, T],
+    sweeps: true,
+    measures: responseMeasure(([g]) => unknownMeasure(g)),
+    summary: 'What comes out at the time t after an impulse at 0: the inverse Laplace transform of G.',
+    examples: [
+      { before: ['unknown s'], entry: 'impulse_response(1/(s + 1), ln(4))', gives: '0.25' },
+      { before: ['unknown s'], entry: 'impulse_response(2/(s^2 + 4), pi/4)', gives: '1' },
+      { before: ['unknown z'], entry: 'impulse_response(z/(z - 0.5), 3)', gives: '0.125' },
+    ],
+    apply: known('impulse_response', 'impulse'),
+  },
+  {
+    name: 'response',
+    group: 'control',
+    parameters: [G, { name: 'u', kind: 'any' }, T],
+    sweeps: true,
+    measures: (args, result, name) => {
+      const [g, u] = args
+      const input = (): typeof PLAIN => {
+        if (!u || isWild(u)) return PLAIN
+        const m = measureOf(u)
+        // A transform measures what is put in times the time.
+        return bare(u).kind === 'polynomial' ? m.times(unknownMeasure(g)) : m
+      }
+      return responseMeasure(input)(args, result, name)
+    },
+    summary:
+      'What comes out at the time t when u is put in: a number (from 0 on), a Laplace transform such as 1/s^2, or a sweep of values at the times t, with straight lines between them.',
+    examples: [
+      { before: ['unknown s'], entry: 'response(1/(s + 1), 1/s^2, 1)', gives: '0.36788' },
+      { before: ['unknown s'], entry: 'response(1/(s + 1), 6, ln(2))', gives: '3' },
+      { before: ['unknown s', 't = 0 to 2 step 0.5'], entry: 'response(1/s, t, t)[last]', gives: '2' },
+    ],
+    apply: response,
+  },
+  {
+    name: 'step_figures',
+    group: 'control',
+    parameters: [G],
+    measures: partsOf(([g]) => {
+      const [time, of] = [timeOf(g), g ? measureOf(g) : PLAIN]
+      return { rise: time, settling: time, peak_at: time, peak: of, final: of, error: of }
+    }),
+    summary:
+      'The figures of the step response: .rise (10 to 90 %), .settling (±2 %), .overshoot and .undershoot as shares of the change, .peak, .peak_at, .final, .error.',
+    examples: [
+      { before: ['unknown s'], entry: 'step_figures(1/(s + 1)).rise', gives: '2.1972' },
+      { before: ['unknown s'], entry: 'step_figures(25/(s^2 + 5s + 25)).overshoot', gives: '0.16303' },
+      { before: ['unknown s'], entry: 'step_figures(3/(s + 2)).final', gives: '1.5' },
+    ],
+    apply: (args) =>
+      withTransfer('step_figures', argumentAt(args, 0), (g) => {
+        const f = stepFigures(g)
+        if (typeof f !== 'string') return figures(f, periodOf(g))
+        if (f === 'too-large') return failure('transfer-too-large', { name: 'step_figures' })
+        return f === 'improper' ? failure('transfer-improper', { name: 'step_figures' }) : failure('no-steady-state', { why: f }) // prettier-ignore
+      }),
+  },
+  {
+    name: 'partial_fractions',
+    group: 'control',
+    parameters: [G],
+    measures: (args) => (args[0] ? measureOf(args[0]) : PLAIN),
+    summary:
+      'A ratio as the sum of its partial fractions, a pair of complex poles together; exact where the poles are.',
+    examples: [
+      { before: ['unknown s'], entry: 'partial_fractions((s + 3)/((s + 1)*(s + 2)))', gives: '2/(s + 1) - 1/(s + 2)' },
+      { before: ['unknown s'], entry: 'partial_fractions(1/(s*(s + 1)^2))', gives: '1/s - 1/(s + 1) - 1/(s + 1)^2' },
+      {
+        before: ['unknown s'],
+        entry: 'partial_fractions(5/(s*(s^2 + 2s + 5)))',
+        gives: '1/s - (s + 2)/(s^2 + 2s + 5)',
+      },
+    ],
+    apply: (args) =>
+      written('partial_fractions', argumentAt(args, 0), (g, unknown) => {
+        const found = partialFractions(g)
+        return found && fractionsForm(found, unknown)
+      }),
+  },
+  {
+    name: 'time_constant_form',
+    group: 'control',
+    parameters: [G],
+    measures: (args) => (args[0] ? measureOf(args[0]) : PLAIN),
+    summary:
+      'A ratio with a gain in front and 1 for the constant of each factor, so that its time constants can be read.',
+    examples: [
+      { before: ['unknown s'], entry: 'time_constant_form(10/((s + 2)*(s + 5)))', gives: '1/((0.5s + 1)*(0.2s + 1))' },
+      { before: ['unknown s'], entry: 'time_constant_form(3*(s + 4)/(s*(s + 6)))', gives: '2*(0.25s + 1)/(s*(0.16667s + 1))' }, // prettier-ignore
+      { before: ['unknown s'], entry: 'time_constant_form(8/(s^2 + 2s + 4))', gives: '2/(0.25s^2 + 0.5s + 1)' },
+    ],
+    apply: (args) => written('time_constant_form', argumentAt(args, 0), (g, unknown) => timeConstantForm(g, unknown)),
+  },
+  {
+    name: 'inverse_laplace',
+    group: 'control',
+    parameters: [G, T],
+    sweeps: true,
+    measures: responseMeasure(([g]) => unknownMeasure(g)),
+    summary:
+      'The function of time whose Laplace transform is G, for t ≥ 0: with an unknown t in closed form, impulses named; with a number or a sweep its values.',
+    examples: [
+      { before: ['unknown s, t'], entry: 'inverse_laplace(1/((s + 1)*(s + 2)), t)', gives: 'e^(-t) - e^(-2*t)' },
+      { before: ['unknown s, t'], entry: 'inverse_laplace(4/(s^2 + 2s + 5), t)', gives: '2*e^(-t)*sin(2*t rad)' },
+      { before: ['unknown s, t'], entry: 'inverse_laplace((s + 3)/(s + 1), t)', gives: '2*e^(-t) + δ(t)' },
+    ],
+    apply: inverseLaplace,
+  },
+]
