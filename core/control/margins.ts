@@ -96,7 +96,8 @@ function phaseCrossovers({ axis, valueAt }: Loop): readonly number[] {
   }
   const inside = axis.odd.length === 0 ? [] : positiveRoots(axis.odd).map(root).filter(negative)
   const first = W.coefficient(axis.below, 0) !== 0n && W.coefficient(axis.even, 0) < 0n
-  const last = W.degreeOf(axis.even) === W.degreeOf(axis.below) && W.leading(axis.even) < 0n
+  const level = W.degreeOf(axis.above) === W.degreeOf(axis.below)
+  const last = level && W.degreeOf(axis.even) === W.degreeOf(axis.below) && W.leading(axis.even) < 0n
   return [...(first ? [0] : []), ...inside, ...(last ? [Infinity] : [])]
 }
 

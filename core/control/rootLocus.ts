@@ -1,12 +1,14 @@
 import type { Complex } from '../numbers/complex'
 import * as C from '../numbers/complex'
 import { toDyadic } from '../numbers/dyadic'
+import { bitLength } from '../numbers/rational'
 import { halves } from './frequency'
 import { polesOf, roughRoots } from './poles'
 import { realRoots } from './realRoots'
 import type { Transfer } from './transfer'
 import * as W from './whole'
 import type { Whole } from './whole'
+import * as Z from './wide'
 
 /**
  * The root locus of 1 + k·L = 0 for real k (W. R. Evans, 1948; G. F. Franklin, J. D. Powell and A. Emami-Naeini,
@@ -17,7 +19,7 @@ export interface LocusRules {
   readonly zeros: readonly Complex[]
   readonly asymptotes: { readonly centroid: number; readonly angles: readonly number[] } | null
   /** Where branches meet: double roots, with their k. */
-  readonly breakaways: readonly { readonly at: Complex; readonly k: number }[]
+  readonly breakaways: readonly Meeting[]
   /** Where branches cross the imaginary axis, with their k. */
   readonly crossings: readonly { readonly at: Complex; readonly k: number }[]
   /** The angles at which branches leave complex poles, and arrive at complex zeros. */
@@ -92,15 +94,33 @@ function normal(angle: number): number {
   return Math.abs(turned + Math.PI) < 1e-12 ? Math.PI : turned
 }
 
-/** Roots of N·D′ − N′·D at which k is real. */
-function breakaways(l: Transfer): { readonly at: Complex; readonly k: number }[] {
+/** Where branches meet: the point, its k, and how many come together there. */
+export interface Meeting {
+  readonly at: Complex
+  readonly k: number
+  readonly times: number
+}
+
+/** Roots of N·D′ − N′·D at which k is real; a multiple root of D or N itself is the beginning or the end of branches. */
+function breakaways(l: Transfer): readonly Meeting[] {
   const p = W.subtract(W.multiply(l.top, W.derivative(l.bottom)), W.multiply(W.derivative(l.top), l.bottom))
-  const roots = p.length > 1 ? (polesOf(p) ?? []) : []
-  return roots.flatMap(({ z }) => {
-    const k = gainAt(l, z)
-    const real = Math.abs(k.im) <= 1e-9 * Math.abs(k.re)
-    return Number.isFinite(k.re) && real && k.re !== 0 ? [{ at: z, k: k.re }] : []
+  const roots = p.length > 1 ? (polesOf(W.primitive(p)) ?? []) : []
+  return roots.flatMap(({ z, wide, times }) => {
+    const [n, d] = [Z.valueAt(l.top, wide), Z.valueAt(l.bottom, wide)]
+    if (isNothing(n, l.top, wide) || isNothing(d, l.bottom, wide)) return []
+    const k = Z.negate(Z.divide(d, n))
+    const real = Z.sizeOf({ re: k.im, im: 0n, exp: k.exp }) < Z.sizeOf(k) - FAR_BITS
+    return real ? [{ at: z, k: Z.toComplex(k).re, times: times + 1 }] : []
   })
+}
+
+/** What is so many bits smaller than what it was summed up from is 0. */
+const FAR_BITS = 120
+
+function isNothing(value: Z.Wide, p: Whole, at: Z.Wide): boolean {
+  const size = Z.sizeOf(at)
+  const most = Math.max(...p.map((c, k) => Z.sizeOf(Z.fromWhole(c)) + (k === 0 ? 0 : k * size)))
+  return Z.sizeOf(value) < most - FAR_BITS
 }
 
 /** Where L is real on the imaginary axis: of samples on the unit circle, which is the caller's to move. */
@@ -143,15 +163,27 @@ function angles(
   return found
 }
 
+/** The roots at a k, that of each branch at its place. */
+interface Place {
+  readonly k: number
+  readonly roots: readonly Complex[]
+}
+
+/** So near to a meeting, as a share of its k, the roots that meet are still told apart well. */
+const BESIDE = 1e-6
+
 /**
- * The branches at rising k, each continued from the point before it. Between two breakaways the roots are simple and go
- * on smoothly; steps are halved until the nearest continuation leaves no doubt, and at a breakaway those that meet turn to
- * the right of the way they came, all alike.
+ * The branches at rising k, each continued from the point before it. Between two meetings the roots are simple and go on
+ * smoothly: a step is halved until each root lies far nearer to its continuation than any other does. What meets leaves
+ * turned by half a turn over the number of branches, to the right of the way it came, all alike.
  */
 export class Branches {
-  private readonly points: { readonly k: number; readonly roots: readonly Complex[] }[] = []
-  /** The k at which roots meet. */
-  private readonly meetings: readonly number[]
+  private readonly places: Place[]
+  private readonly meetings: readonly Meeting[]
+  /** The step that was taken last, as a share of k: the next one begins with twice as much. */
+  private stride = 0.05
+
+  private readonly numbers: { readonly top: readonly number[]; readonly bottom: readonly number[] }
 
   /** On the way roots need not be known better than doubles make them. */
   constructor(
@@ -160,95 +192,190 @@ export class Branches {
     private readonly precise = true,
   ) {
     this.meetings = breakaways(l)
-      .map(({ k }) => k * sign)
-      .filter((k) => k > 0)
-      .sort((a, b) => a - b)
-    const first = rootList(l.bottom) ?? []
-    this.points.push({ k: 0, roots: first })
+      .map((meeting) => ({ ...meeting, k: meeting.k * sign }))
+      .filter(({ k }) => k > 0)
+      .sort((a, b) => a.k - b.k)
+    this.places = [{ k: 0, roots: rootList(l.bottom) ?? [] }]
+    const shift = Math.max(0, ...[...l.top, ...l.bottom].map((c) => bitLength(c < 0n ? -c : c) - 500))
+    const doubles = (p: Whole): readonly number[] => p.map((c) => Number(c >> BigInt(shift)))
+    this.numbers = { top: doubles(l.top), bottom: doubles(l.bottom) }
   }
 
   /** The root of each branch at k, of the sign of this side; `null` where roots could not be worked out. */
   at(k: number): readonly Complex[] | null {
     const wanted = k * this.sign
     if (!(wanted >= 0) || !Number.isFinite(wanted)) return null
-    let last = this.points.findLast((point) => point.k <= wanted)
-    for (let count = 0; last && last.k < wanted && count < 20_000; count += 1) {
-      const next = this.next(last, wanted)
+    let index = this.places.findLastIndex((place) => place.k <= wanted)
+    for (let count = 0; count < STEPS_MOST; count += 1) {
+      const from = this.places[index]
+      if (!from) return null
+      if (from.k === wanted) return this.exactly(from, k)
+      const next = this.next(from, wanted)
       if (!next) return null
-      this.points.splice(this.points.findIndex((p) => p === last) + 1, 0, next)
-      last = next
-    }
-    if (last?.k !== wanted) return null
-    const exact = this.precise ? rootList(closedBy(this.l, k)) : null
-    return exact ? paired(last.roots, exact).order : last.roots
-  }
-
-  private next(
-    from: { readonly k: number; readonly roots: readonly Complex[] },
-    wanted: number,
-  ): { readonly k: number; readonly roots: readonly Complex[] } | null {
-    const meeting = this.meetings.find((k) => k > from.k * (1 + 1e-12))
-    // A meeting itself is stepped over closely, so that on each side roots are simple.
-    const near = meeting !== undefined && from.k > meeting * (1 - 4e-6) ? meeting * (1 + 1e-6) : null
-    const limit = near ?? (meeting === undefined ? wanted : Math.min(wanted, meeting * (1 - 1e-6)))
-    let to = Math.min(wanted, Math.max(limit, from.k))
-    if (near !== null && wanted < near) to = wanted
-    for (let halving = 0; halving < 60; halving += 1) {
-      const roots = quickRoots(closedBy(this.l, to * this.sign))
-      if (!roots) return null
-      const found =
-        near !== null ? paired(from.roots, roots, this.turned(from.roots, roots)) : paired(from.roots, roots)
-      if (found.sure || near !== null || to - from.k <= 1e-13 * to) return { k: to, roots: found.order }
-      to = from.k === 0 ? to / 8 : from.k + (to - from.k) / 2
+      index += 1
+      this.places.splice(index, 0, next)
     }
     return null
   }
 
-  /** Where roots are expected beyond a meeting: those that come together turn to the right. */
-  private turned(before: readonly Complex[], after: readonly Complex[]): (z: Complex, k: number) => Complex {
-    const apart = (z: Complex, list: readonly Complex[]): Complex | null => {
-      const others = list.filter((w) => w !== z)
-      return others.length === 0
-        ? null
-        : others.reduce((a, b) => (size(C.subtract(a, z)) <= size(C.subtract(b, z)) ? a : b))
+  /** The roots at a k, from those nearby. */
+  private rootsAt(k: number, near: readonly Complex[]): readonly Complex[] | null {
+    const { top, bottom } = this.numbers
+    const p = bottom.map((c, i) => c + k * this.sign * (top[i] ?? 0))
+    return followed(p, near) ?? quickRoots(closedBy(this.l, k * this.sign))
+  }
+
+  private exactly({ roots }: Place, k: number): readonly Complex[] {
+    if (!this.precise) return roots
+    const p = closedBy(this.l, k)
+    const near = roots.map((z) => polished(p, z))
+    if (near.every((z) => z !== null)) return near
+    // Roots that all but meet are worked out with as many digits as it takes.
+    const exact = rootList(p)
+    return exact?.length === roots.length ? paired(roots, exact).order : roots
+  }
+
+  private next(from: Place, wanted: number): Place | null {
+    if (from.k === 0) return this.first(wanted)
+    const ahead = this.meetings.find(({ k }) => k * (1 + BESIDE) > from.k)
+    if (ahead && from.k >= ahead.k * (1 - 2 * BESIDE)) return this.across(from, ahead.k, wanted)
+    const limit = ahead ? Math.min(wanted, ahead.k * (1 - BESIDE)) : wanted
+    for (let stride = Math.min(4, 2 * this.stride); stride > 1e-12; stride /= 2) {
+      const to = Math.min(limit, from.k * (1 + stride))
+      const roots = this.rootsAt(to, from.roots)
+      if (!roots || roots.length !== from.roots.length) return null
+      const found = paired(from.roots, roots)
+      if (!found.sure) continue
+      this.stride = stride
+      return { k: to, roots: found.order }
     }
-    void after
-    return (z) => {
-      const partner = apart(z, before)
-      if (!partner) return z
-      const middle = { re: (z.re + partner.re) / 2, im: (z.im + partner.im) / 2 }
-      const half = C.subtract(z, middle)
-      // What is near its partner leaves at right angles to the way it came.
-      const meets = size(half) < 0.02 * Math.max(size(middle), 1e-300) || size(half) < 1e-3 * spread(before)
-      return meets ? C.add(middle, { re: half.im, im: -half.re }) : z
+    // Roots that nearly meet, at a k that is not quite real, are told apart by nothing else.
+    const to = Math.min(limit, from.k * (1 + 1e-9))
+    const roots = this.rootsAt(to, from.roots)
+    return roots && { k: to, roots: paired(from.roots, roots).order }
+  }
+
+  /** The first step leaves the poles so little that none comes near another; of a multiple one they spread out. */
+  private first(wanted: number): Place | null {
+    const [begin] = this.places
+    if (!begin) return null
+    const { roots: poles } = begin
+    for (let k = Math.min(wanted, this.meetings[0]?.k ?? wanted) * 0.1; k > 1e-300; k /= 100) {
+      const roots = quickRoots(closedBy(this.l, k * this.sign))
+      if (!roots || roots.length !== poles.length) return null
+      const { order } = paired(poles, roots)
+      const calm = poles.every((z, i) => {
+        const moved = size(C.subtract(order[i] ?? z, z))
+        return poles.every((w) => size(C.subtract(w, z)) === 0 || size(C.subtract(w, z)) > 4 * moved)
+      })
+      if (calm) return { k, roots: order }
     }
+    return null
+  }
+
+  /** Past all meetings at one k. */
+  private across(from: Place, k: number, wanted: number): Place | null {
+    const to = Math.min(wanted, k * (1 + BESIDE))
+    const roots = quickRoots(closedBy(this.l, to * this.sign))
+    if (!roots || roots.length !== from.roots.length) return null
+    if (to <= k) return { k: to, roots: paired(from.roots, roots).order }
+    const here = this.meetings.filter((m) => Math.abs(m.k - k) <= 2 * BESIDE * k)
+    const expected = [...from.roots]
+    // Beyond it what meets is as far away as before, turned.
+    const shrink = Math.sqrt((to - k) / (k * BESIDE))
+    for (const { at, times } of here) {
+      const nearestOnes = from.roots.map((_, i) => i).sort((a, b) => size(C.subtract(from.roots[a] ?? at, at)) - size(C.subtract(from.roots[b] ?? at, at))) // prettier-ignore
+      const turn = { re: Math.cos(Math.PI / times), im: -Math.sin(Math.PI / times) }
+      for (const i of nearestOnes.slice(0, times)) {
+        const away = C.multiply(C.subtract(from.roots[i] ?? at, at), turn)
+        expected[i] = C.add(at, { re: away.re * shrink, im: away.im * shrink })
+      }
+    }
+    return { k: to, roots: paired(expected, roots).order }
   }
 }
 
-const size = (z: Complex): number => Math.hypot(z.re, z.im)
+const STEPS_MOST = 5000
 
-const spread = (list: readonly Complex[]): number => Math.max(...list.map(size), 0)
+const ROUNDS_MOST = 16
+
+/** All roots at once from those of a polynomial nearby (O. Aberth, 1973); `null` where they are not soon there. */
+function followed(p: readonly number[], start: readonly Complex[]): readonly Complex[] | null {
+  const n = start.length
+  const re = Float64Array.from(start, (z) => z.re)
+  // A little off the axis: from it a pair would never be told apart.
+  const im = Float64Array.from(start, (z, k) => (z.im === 0 ? (k + 1) * 1e-9 * Math.abs(z.re) : z.im))
+  for (let round = 0; round < ROUNDS_MOST; round += 1) {
+    let longest = 0
+    for (let k = 0; k < n; k += 1) {
+      const [x, y] = [re[k] ?? 0, im[k] ?? 0]
+      let [vr, vi, sr, si] = [0, 0, 0, 0]
+      for (let i = p.length - 1; i >= 0; i -= 1) {
+        ;[sr, si] = [sr * x - si * y + vr, sr * y + si * x + vi]
+        ;[vr, vi] = [vr * x - vi * y + (p[i] ?? 0), vr * y + vi * x]
+      }
+      // p′/p less the pull of the others is one over the step.
+      const size = vr * vr + vi * vi
+      if (size === 0) continue
+      let [dr, di] = [(sr * vr + si * vi) / size, (si * vr - sr * vi) / size]
+      for (let j = 0; j < n; j += 1) {
+        if (j === k) continue
+        const [a, b] = [x - (re[j] ?? 0), y - (im[j] ?? 0)]
+        const away = a * a + b * b
+        if (away === 0) return null
+        dr -= a / away
+        di += b / away
+      }
+      const down = dr * dr + di * di
+      if (!(down > 0)) return null
+      re[k] = x - dr / down
+      im[k] = y + di / down
+      longest = Math.max(longest, 1 / (Math.sqrt(down) * Math.hypot(re[k] ?? 0, im[k] ?? 0)))
+    }
+    if (!Number.isFinite(longest)) return null
+    if (longest < 1e-13) return Array.from(re, (x, k) => ({ re: x, im: Math.abs(im[k] ?? 0) < 1e-12 * Math.abs(x) ? 0 : (im[k] ?? 0) })) // prettier-ignore
+  }
+  return null
+}
+
+/** A simple root to the last place, by Newton's rule with many digits; `null` where that is not soon there. */
+function polished(p: Whole, start: Complex): Complex | null {
+  const slope = W.derivative(p)
+  let z = Z.fromComplex(start)
+  const least = Z.sizeOf(z) - 70
+  for (let k = 0; k < 5; k += 1) {
+    const below = Z.valueAt(slope, z)
+    if (Z.isZero(below)) return null
+    const step = Z.divide(Z.valueAt(p, z), below)
+    z = Z.subtract(z, step)
+    if (Z.sizeOf(step) > Z.sizeOf(z) - 20) return null
+    if (Z.sizeOf(step) < least) return onAxis(Z.toComplex(z))
+  }
+  return null
+}
+
+/** What is no more than rounding beside the real part is none. */
+const onAxis = (z: Complex): Complex => (Math.abs(z.im) < 1e-25 * Math.abs(z.re) ? { re: z.re, im: 0 } : z)
+
+const size = (z: Complex): number => Math.hypot(z.re, z.im)
 
 /** Each root beside the one that it continues, and whether that leaves no doubt. */
 function paired(
   before: readonly Complex[],
   after: readonly Complex[],
-  expected: (z: Complex, k: number) => Complex = (z) => z,
 ): { readonly order: readonly Complex[]; readonly sure: boolean } {
+  // prettier-ignore
   const open = [...after]
   const order: Complex[] = []
   let sure = true
-  const wanted = before.map(expected)
   // Those that are nearest to a root come first.
-  const places = wanted.map((_, k) => k).sort((a, b) => nearest(wanted[a], after) - nearest(wanted[b], after))
+  const places = before.map((_, k) => k).sort((a, b) => nearest(before[a], after) - nearest(before[b], after))
   for (const place of places) {
-    const z = wanted[place] ?? { re: 0, im: 0 }
+    const z = before[place] ?? { re: 0, im: 0 }
     const best = open.reduce((a, b) => (size(C.subtract(b, z)) < size(C.subtract(a, z)) ? b : a), open[0] ?? z)
     const distance = size(C.subtract(best, z))
-    const rival = after
-      .filter((w) => w !== best)
-      .reduce((least, w) => Math.min(least, size(C.subtract(w, z))), Infinity)
-    if (distance > 0 && distance * 3 > rival) sure = false
+    const rival = after.reduce((least, w) => (w === best ? least : Math.min(least, size(C.subtract(w, z)))), Infinity)
+    if (distance * 3 > rival) sure = false
     const at = open.indexOf(best)
     if (at >= 0) open.splice(at, 1)
     order[place] = best

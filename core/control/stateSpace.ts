@@ -148,12 +148,16 @@ export function rankOf(m: WholeMatrix): number {
 export function staircaseRank(a: Dense, b: Dense): number {
   const [scaledA, scaledB] = evened(a, b)
   let [state, input] = [scaledA, scaledB]
-  const tiny = Math.max(D.normF(scaledA), D.normF(scaledB)) * a.rows * 16 * Number.EPSILON
+  const size = Math.max(D.normF(scaledA), D.normF(scaledB))
+  // How far the blocks that are left may be off: a direction that is known from little is known less well.
+  let off = size * a.rows * 4 * Number.EPSILON
   let reached = 0
   for (let left = a.rows; left > 0;) {
     const { left: u, singular } = columnsOf(input)
-    const rank = singular.filter((s) => s > tiny).length
+    const kept = singular.filter((s) => s > off)
+    const rank = kept.length
     if (rank === 0) return reached
+    off *= 1 + size / Math.min(...kept)
     reached += rank
     if (rank >= left) return a.rows
     const basis = filledUp(u, rank, left)

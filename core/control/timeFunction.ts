@@ -65,11 +65,14 @@ function modeOf(pole: Pole, poles: readonly Pole[], rest: Whole, bottom: Whole, 
 const CANCELLED = 1e5
 /** Turns beyond this many radians are not known well enough to doubles. */
 const PHASE_MOST = 1e5
+const DEAD = -50
 
 /** The value at t; of t < 0 it is 0. Impulses are not in it. */
 export function valueAt(f: TimeFunction, t: number): number {
   if (!(t >= 0)) return Number.isNaN(t) ? NaN : 0
-  const careful = f.cancellation > CANCELLED || f.modes.some(({ pole }) => Math.abs(pole.z.im) * t > PHASE_MOST)
+  // What has died away by then needs no care.
+  const fast = f.modes.some(({ pole: { z } }) => Math.abs(z.im) * t > PHASE_MOST && z.re * t > DEAD)
+  const careful = f.cancellation > CANCELLED || fast
   return careful ? Z.toComplex(wideAt(f, Z.fromNumber(t))).re : doubleAt(f, t).sum
 }
 

@@ -73,7 +73,8 @@ export function polynomialText(value: PolynomialValue, conventions: Conventions)
   if (!value.bottom) return top
   // A row of factors above needs no brackets.
   const side = (p: Polynomial, text: string): string => (p.terms.length === 1 ? text : `(${text})`)
-  return `${side(value.top, top)}/(${polynomialIn(value.bottom, style)})`
+  const bottom = polynomialIn(value.bottom, style)
+  return `${side(value.top, top)}/${ONE_POWER.test(bottom) ? bottom : `(${bottom})`}`
 }
 
 export function polynomialLatex(value: PolynomialValue, conventions: Conventions): string {
@@ -82,6 +83,9 @@ export function polynomialLatex(value: PolynomialValue, conventions: Conventions
   const top = polynomialIn(value.top, style)
   return value.bottom ? `\\dfrac{${top}}{${polynomialIn(value.bottom, style)}}` : top
 }
+
+/** A power of one unknown: what divides by it needs no brackets. */
+const ONE_POWER = /^[\p{L}_][\p{L}\p{N}_]*(\^\d+)?$/u
 
 /** A number in front, what stands above, and what below, each side as its factors. */
 type Ratio = (factor: string, above: readonly Side[], below: readonly Side[], style: Style) => string
@@ -118,7 +122,9 @@ const textRatio: Ratio = (factor, above, below) => {
   if (below.length === 0) return top
   const [only] = below
   const bottom = below.map((side) => one(side, false)).join('*')
-  return below.length === 1 && only && (!only.single || only.exponent === 1) ? `${top}/${bottom}` : `${top}/(${bottom})`
+  return below.length === 1 && only && (!only.single || ONE_POWER.test(only.text))
+    ? `${top}/${bottom}`
+    : `${top}/(${bottom})`
 }
 
 const latexRatio: Ratio = (factor, above, below, style) => {

@@ -36,7 +36,7 @@ function tell(given: Coefficients, discrete: boolean, node: Node | null, context
   if (!node) return
   if (given.parameter !== null) {
     const ranges = stableRanges(given, discrete)
-    if (ranges) context.hint('stable-range', node, { range: rangeWords(ranges, given.parameter, context) })
+    if (ranges) context.hint('stable-range', node, { range: rangeWords(ranges, given.parameter, given.exact, context) })
     return
   }
   const numbers = given.list.flatMap((item) => (item.kind === 'number' ? [realFraction(item) ?? Q.ZERO] : []))
@@ -45,9 +45,9 @@ function tell(given: Coefficients, discrete: boolean, node: Node | null, context
 }
 
 /** `0 < K < 30`. */
-function rangeWords(ranges: readonly StableRange[], name: string, context: Context): string {
+function rangeWords(ranges: readonly StableRange[], name: string, exactly: boolean, context: Context): string {
   const limit = ({ exact, x }: Limit): string => {
-    if (exact) return Q.toText(exact)
+    if (exact && exactly) return Q.toText(exact)
     return context.written(real(x))
   }
   return ranges

@@ -4,6 +4,7 @@ import { order, relativeDegree, rootsOfWhole } from '../control/transfer'
 import type { Transfer } from '../control/transfer'
 import * as W from '../control/whole'
 import * as C from '../numbers/complex'
+import { tellCancelled } from '../operators/loopHints'
 import { PLAIN } from '../units/measure'
 import { measureOf } from '../quantities/shape'
 import { complexNumber, exactNumber, integer, real, valueList } from '../values/make'
@@ -109,8 +110,9 @@ export const loopFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'closed_loop(10/(s + 1), 0.5)', gives: '10/(s + 6)' },
       { before: ['unknown s', 'G = 1/(s^2 + sqrt(2)*s + 1)'], entry: 'closed_loop(G)', gives: '1/(s^2 + 1.4142s + 2)' }, // prettier-ignore
     ],
-    apply: (args) => {
+    apply: (args, context) => {
       const [g, h] = [argumentAt(args, 0), args[1] ?? integer(1)]
+      if (context.at && g.kind === 'polynomial' && h.kind === 'polynomial') tellCancelled(g, h, context.at, context)
       const loop = args.length > 1 ? product(g, h) : g
       return loop.kind === 'failure' ? loop : closed('closed_loop', g, loop)
     },

@@ -11,7 +11,7 @@ export const parts: KindOf<PartsValue> = {
   words: 'a result with parts',
   text: ({ parts: all, solved, listed }, to) =>
     solved || listed
-      ? [...all].map(([name, part]) => `${name} = ${to.text(part)}`).join(', ')
+      ? [...all].map(([name, part]) => (part.kind === 'parts' ? `.${name}` : `${name} = ${to.text(part)}`)).join(', ')
       : [...all.keys()].map((name) => `.${name}`).join(' '),
   readout: (value, to) => ({
     shape: 'words',

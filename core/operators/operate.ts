@@ -5,6 +5,7 @@ import type { Failure } from '../values/failure'
 import { entrywise, isArray } from './arrays'
 import type { Context } from './context'
 import { atEveryPoint, loopBinary, settle } from './lift'
+import { hintCancelled } from './loopHints'
 import { asReckoned } from '../quantities/shape'
 import { hintCycles, hintNameless } from './unitHints'
 import { operateOnQuantities, quickly } from './quantities'
@@ -47,6 +48,7 @@ export function operateOn(
   }
   if (context.each && (isArray(left) || isArray(right)))
     return entrywise(left, right, sign, (x, y) => binary(sign, x, y, new Plainly(context)))
+  if (sign === '*' && left.kind === 'polynomial') hintCancelled(left, right, leftNode, rightNode, context)
   if (sign === '*' || sign === '/') hintConversion(sign, left, right, leftNode, rightNode, context)
   return binary(sign, left, right, new Told(context, left, right, leftNode, rightNode))
 }

@@ -67,8 +67,8 @@ export const control = {
   'prewarp-beyond': () => 'The frequency has to lie between 0 and π/T.',
   'pole-cancelled': (d) =>
     d.unstable
-      ? `${d.poles} cancels between lines and is not seen any more: not internally stable.`
-      : `${d.poles} cancels between lines and is not seen any more.`,
+      ? `${d.poles} cancels against a zero of another line, and is still there inside: not internally stable.`
+      : `${d.poles} cancels against a zero of another line, and is still there inside.`,
   'exponential-of-unknown': () =>
     'e to the power of an unknown is a delay, as in e^(-2*s): a negative number times the unknown, and nothing else of it.',
   'delay-negative': () => 'This would answer before it is asked: a delay is e to a negative multiple of the unknown.',
