@@ -45,13 +45,15 @@ export const planePlateSchema = z.strictObject({
   im: text(60),
   /** Names and numbers of the axes. */
   axes: or(z.boolean(), true),
-  grid: z.enum(['rectangular', 'polar', 'none']),
+  grid: z.enum(['rectangular', 'polar', 'damping', 'sampled', 'none']),
   unitCircle: z.boolean(),
   circles: or(list(circleSchema, CIRCLES_MOST), []),
   conjugates: z.boolean(),
   /** Each tip dropped to both axes. */
   components: or(z.boolean(), false),
   labels: z.boolean(),
+  /** The branches of a root locus for gains below 0. */
+  below: or(z.boolean(), false),
   /** Lines whose sums are laid tip to tail. */
   chains: or(list(id, 40), []),
   /** The part of the plane that is shown; fitted to the values where it is not set. */
@@ -89,6 +91,8 @@ export const curvePlateSchema = z.strictObject({
   grid: or(z.boolean(), true),
   style: or(z.enum(['line', 'points', 'both']), 'line'),
   extremes: or(z.boolean(), false),
+  /** Margins of loops and figures of step responses. */
+  figures: or(z.boolean(), true),
   /** Heights whose crossings are marked, by sort. */
   levels: or(list(z.strictObject({ sort: z.enum(SORTS), height: finite }), 8), []),
 })
@@ -123,6 +127,7 @@ export function freshPlate(plateId: string, all = true): PlanePlate {
     conjugates: false,
     components: false,
     labels: true,
+    below: false,
     chains: [],
     range: null,
   }
@@ -155,6 +160,7 @@ export function freshCurve(
     grid: true,
     style: 'line',
     extremes: false,
+    figures: true,
     levels: [],
   }
 }

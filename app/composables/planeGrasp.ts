@@ -21,7 +21,9 @@ export interface PointerPlane {
   readonly pan: (dx: number, dy: number) => void
   readonly zoom: (factor: number, at: Pixel) => void
   /** The text and the literal of a line whose tip is grasped; `null` where it cannot be dragged. */
-  readonly grasp: (line: string) => { readonly source: string; readonly literal: DraggableLiteral } | null
+  readonly grasp: (line: string) => { readonly source: string; readonly literal: DraggableLiteral | null } | null
+  /** The gain of the branch of a locus of roots that is nearest to a place. */
+  readonly slide: (line: string, at: Complex) => number | null
   readonly dragged: (line: string, source: string) => void
   readonly dropped: (line: string, source: string) => void
   readonly takenBack: () => void
@@ -35,7 +37,9 @@ export interface PointerPlane {
 export interface Tip {
   readonly line: string
   readonly source: string
-  readonly literal: DraggableLiteral
+  readonly literal: DraggableLiteral | null
+  /** The locus of roots whose gain it is that moves. */
+  readonly locus: string | null
   /** Where the value was when it was grasped. */
   readonly start: { readonly re: number; readonly im: number }
   /** Plane units for one of the units that the line is written in. */
@@ -44,10 +48,11 @@ export interface Tip {
 
 /** Takes hold of the value of a mark; `null` where it cannot be moved. */
 export function grasped(plane: PointerPlane, mark: PlaneMark | null): Tip | null {
-  const found = mark?.draggable ? plane.grasp(mark.line) : null
-  return mark && found
-    ? { line: mark.line, ...found, start: { re: mark.re, im: mark.im }, scale: mark.scale ?? 1 }
-    : null
+  const line = mark?.slides ?? mark?.line
+  const found = mark?.draggable && line !== undefined ? plane.grasp(line) : null
+  if (!mark || !found || line === undefined || (!found.literal && mark.slides === undefined)) return null
+  const locus = mark.slides === undefined ? null : mark.line
+  return { line, ...found, locus, start: { re: mark.re, im: mark.im }, scale: mark.scale ?? 1 }
 }
 
 /** The way that the keys held down ask for, or else the one that is set. */
@@ -60,8 +65,22 @@ export function wayOf(plane: PointerPlane, event: PointerEvent | KeyboardEvent):
 
 /** Moves a value: the text that its line then has. */
 export function moveTip(plane: PointerPlane, tip: Tip, value: Complex): string {
-  const inUnit = { re: value.re / tip.scale, im: value.im / tip.scale }
-  const source = rewriteLiteral(tip.source, tip.literal, inUnit, plane.view.value.perPixel / tip.scale)
+  const source = tip.locus === null ? movedFreely(plane, tip, value) : movedAlong(plane, tip, tip.locus, value)
   plane.dragged(tip.line, source)
   return source
+}
+
+/** The last number of the line: that of the gain. */
+const LAST_NUMBER = /-?[\d.]+(?:e[+-]?\d+)?(?=\s*$)/i
+
+/** The line of the gain, with the one at the nearest point of a branch. */
+function movedAlong(plane: PointerPlane, { source }: Tip, locus: string, value: Complex): string {
+  const gain = plane.slide(locus, value)
+  return gain === null ? source : source.replace(LAST_NUMBER, String(Number(gain.toPrecision(3))))
+}
+
+function movedFreely(plane: PointerPlane, tip: Tip, value: Complex): string {
+  if (!tip.literal) return tip.source
+  const inUnit = { re: value.re / tip.scale, im: value.im / tip.scale }
+  return rewriteLiteral(tip.source, tip.literal, inUnit, plane.view.value.perPixel / tip.scale)
 }

@@ -28,7 +28,7 @@ export function usePlaneNudge(plane: PointerPlane) {
       plane.refused(mark)
       return true
     }
-    if (tip?.line !== mark.line) settleKeys()
+    if (tip?.line !== (mark.slides ?? mark.line)) settleKeys()
     if (!tip) {
       tip = grasped(plane, mark)
       at = { re: mark.re, im: mark.im }

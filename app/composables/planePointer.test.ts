@@ -44,6 +44,7 @@ function pointer({ sources = {}, marks, way = 'free' }: Options) {
     step: () => 1,
     pan: (dx, dy) => told.push(`pan ${dx} ${dy}`),
     zoom: (factor, at) => told.push(`zoom ${factor.toFixed(2)} at ${at.x} ${at.y}`),
+    slide: () => null,
     grasp: (line) => {
       const source = sources[line]
       const literal = source === undefined ? null : literalOf(source)

@@ -4,7 +4,7 @@ import { isOn } from '#shared/plate'
 import { keyText } from '~/texts/keys'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
-import { usePlatesStore } from '~/stores/plates'
+import { isTransferView, usePlatesStore } from '~/stores/plates'
 import type { Candidate } from '~/stores/plates'
 
 /** What can be done with a line's value on the plates: for its menu and the keys. */
@@ -17,12 +17,14 @@ export function usePlateActions() {
   function locus(line: string): void {
     if (folio.editing?.id === line) folio.keep()
     const candidate = candidateOf(line)
-    if (!candidate?.view.drawn?.locus) folio.tell('Only a sweep of numbers that is kept under a name has a locus.')
+    if (!candidate?.view.drawn?.locus)
+      folio.tell('Only a sweep of numbers, or a transfer function, that is kept under a name has a locus.')
     else show(() => plates.showLocus(line))
   }
   function curves(line: string): void {
     if (folio.editing?.id === line) folio.keep()
-    if (!candidateOf(line)?.sweep) folio.tell('Only a sweep that is kept under a name has a curve.')
+    if (!candidateOf(line)?.sweep)
+      folio.tell('Only a sweep, or a transfer function, that is kept under a name has a curve.')
     else show(() => plates.showCurves(line))
   }
   function show(make: () => void): void {
@@ -80,6 +82,11 @@ export function usePlateActions() {
 
   function sweepActions({ line, sweep, view }: Candidate): MenuAction[] {
     if (!sweep) return []
+    if (isTransferView(view))
+      return [
+        { label: 'Frequency response', icon: mdiChartLine, key: keyText('curves'), run: () => curves(line) },
+        { label: 'Locus about −1', icon: mdiVectorCurve, key: keyText('locus'), run: () => locus(line) },
+      ]
     const complex = view.readout.shape === 'sweep' && view.readout.complex
     return [
       { label: 'Table of its points', icon: mdiTableLarge, run: () => desk.openTable(line) },

@@ -3,7 +3,9 @@ import { NO_UNIT, scaledPoint, unitScales } from '#core/scene/unitScales'
 import type { InUnit, UnitScale } from '#core/scene/unitScales'
 import { computed } from 'vue'
 import type { Ref } from 'vue'
-import type { PlaneMark } from '#core/scene/scene'
+import type { Ink, PlaneMark } from '#core/scene/scene'
+import type { LineView } from '#core/views/lineView'
+import type { ShownBranches } from '~/drawing/rootLocus'
 import { chainMarks, marksOf } from '#core/scene/marks'
 import type { Twin } from '#core/format/readout'
 import { twinIn } from '#core/views/twinIn'
@@ -17,6 +19,8 @@ import { useResultsStore } from '~/stores/results'
 export function usePlateMarks(plate: Ref<PlanePlate>): {
   readonly marks: Ref<readonly PlaneMark[]>
   readonly loci: Ref<readonly ShownSweep[]>
+  /** Loci of roots, with the branches that their values are on. */
+  readonly branches: Ref<readonly ShownBranches[]>
   /** The units that are on it, with their scales, and the one that has the grid. */
   readonly scales: Ref<readonly UnitScale[]>
   readonly front: Ref<string>
@@ -75,6 +79,7 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
             role: dress?.role,
             labelled: dress?.label ?? true,
             draggable: view.literal !== null && editing !== line && folio.writable,
+            slides: view.drawn.branches && folio.writable ? gainLine(view, editing) : undefined,
             unit,
             scale: scaleOf(unit),
           },
@@ -102,7 +107,28 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
     })
     return [...chains, ...marks, ...read]
   })
-  return { marks, loci, scales, front }
+  const branches = computed(() =>
+    values.value.flatMap(({ line, view }): ShownBranches[] => {
+      const picture = view.drawn?.branches
+      if (!picture) return []
+      return [{ line, ink: inkFor(line), scale: scaleOf(view.drawn?.unit ?? NO_UNIT), picture }]
+    }),
+  )
+  const inkFor = (line: string): Ink => plates.inkOfLine(line)
+
+  /** The line above that keeps the gain of a locus as a plain number. */
+  function gainLine({ id, gain }: LineView, editing: string | undefined): string | undefined {
+    if (gain === null) return undefined
+    const above = folio.lines.slice(
+      0,
+      folio.lines.findIndex((line) => line.id === id),
+    )
+    const found = above.findLast((line) => results.views.get(line.id)?.name === gain)
+    return found && found.id !== editing && /^[^=]*=\s*-?[\d.]+(e[+-]?\d+)?\s*$/i.test(found.source)
+      ? found.id
+      : undefined
+  }
+  return { marks, loci, branches, scales, front }
 }
 
 /** The points of a sweep that are furthest from the origin, in coherent units. */

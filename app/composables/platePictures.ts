@@ -9,6 +9,7 @@ import { paperFor, pngOf, svgOf } from '~/drawing/files'
 import type { Paint } from '~/drawing/files'
 import { boxOf } from '~/drawing/locus'
 import { paintPlane } from '~/drawing/plane'
+import { placesOf } from '~/drawing/rootLocus'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import { useResultsStore } from '~/stores/results'
@@ -34,10 +35,11 @@ export function usePlatePictures() {
     const found = scope.run(() => usePlateMarks(shallowRef(plate)))
     const marks = (found?.marks.value ?? []).map((mark) => ({ ...mark, draggable: false }))
     const loci = found?.loci.value ?? []
+    const branches = found?.branches.value ?? []
     const scales = found?.scales.value ?? []
     const front = found?.front.value ?? ''
     scope.stop()
-    const tips = [...marks, ...loci.flatMap(boxOf)]
+    const tips = [...marks, ...loci.flatMap(boxOf), ...branches.flatMap(placesOf)]
     const shown = plate.conjugates ? [...tips, ...tips.map((m) => ({ re: m.re, im: -m.im }))] : tips
     const per = perShown({ scales, front })
     const view = plate.range ? fitRange(scaledRange(plate.range, per), PLANE_SIZE) : fitView(shown, PLANE_SIZE)
@@ -47,6 +49,7 @@ export function usePlatePictures() {
         size: PLANE_SIZE,
         marks,
         loci,
+        branches,
         scales,
         front,
         theme,

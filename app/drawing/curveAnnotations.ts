@@ -1,6 +1,6 @@
 import type { AnnotationOptions } from 'chartjs-plugin-annotation'
 import type { Conventions } from '#core/format/conventions'
-import { crossings, extremes } from '#core/scene/curve'
+import { crossings, extremes, nearestIndex } from '#core/scene/curve'
 import type { Feature } from '#core/scene/curve'
 import type { CurvePlate } from '#shared/plate'
 import { isLogX, shownRange } from './curves'
@@ -42,6 +42,7 @@ export function annotationsOf(frame: CurveFrame): Record<string, AnnotationOptio
   })
   for (const curve of curves) {
     const colour = hueColour(theme, curve.ink)
+    Object.assign(found, figureMarks(curve, frame, colour))
     featuresOf(plate, curve, log).forEach(({ kind, x, y }, k) => {
       const text = kind === 'crossing' ? short(x, conventions) : `${short(y, conventions)} at ${short(x, conventions)}`
       found[`${curve.id} ${kind} ${k}`] = {
@@ -74,6 +75,91 @@ export function annotationsOf(frame: CurveFrame): Record<string, AnnotationOptio
   }
   return found
 }
+
+/** Margins of a loop on its frequency response, and the figures of a step response on its curve. */
+function figureMarks(curve: Curve, frame: CurveFrame, colour: string): Record<string, AnnotationOptions> {
+  if (!frame.plate.figures) return {}
+  const found: Record<string, AnnotationOptions> = {}
+  const half = frame.conventions.angle === 'deg' ? 180 : Math.PI
+  const scales = { xScaleID: 'x', yScaleID: curve.sort } as const
+  const stroke = { borderColor: frame.theme.brass, borderWidth: 2 } as const
+  const write = (id: string, x: number, y: number, content: string, up: number): void => {
+    found[`${id} text`] = { type: 'label', ...scales, xValue: x, yValue: y, content, color: frame.theme.ink, font: { family: SANS, size: 12.5 }, backgroundColor: frame.theme.leaf, padding: 2, yAdjust: up, xAdjust: 46 * inwards(x, frame, isLogX(frame.plate, frame.curves)) } // prettier-ignore
+  }
+  const span = (
+    id: string,
+    from: { x: number; y: number },
+    to: { x: number; y: number },
+    dash: number[] = [],
+  ): void => {
+    found[id] = {
+      type: 'line',
+      ...scales,
+      xMin: from.x,
+      xMax: to.x,
+      yMin: from.y,
+      yMax: to.y,
+      ...stroke,
+      borderDash: dash,
+    }
+  }
+  const dot = (id: string, x: number, y: number): void => {
+    found[id] = { type: 'point', ...scales, xValue: x, yValue: y, radius: 4.5, backgroundColor: frame.theme.leaf, borderColor: colour, borderWidth: 2 } // prettier-ignore
+  }
+  const number = (x: number): string => short(x, frame.conventions)
+  const seconds = curve.xUnit === '' ? '' : ` ${curve.xUnit}`
+  for (const [k, mark] of curve.marks.entries()) {
+    const id = `${curve.id} figure ${k}`
+    if (mark.what === 'phase-margin' && curve.sort === 'angle' && !curve.angles) {
+      const y = curve.y[nearestIndex(curve.x, mark.x, true)] ?? NaN
+      const margin = (mark.value / Math.PI) * half
+      const edge = Math.round((y - margin + half) / (2 * half)) * 2 * half - half
+      span(id, { x: mark.x, y: edge }, { x: mark.x, y: edge + margin })
+      dot(`${id} at`, mark.x, edge + margin)
+      write(id, mark.x, edge + margin, `phase margin ${angleText(mark.value, frame.conventions)} at ${number(mark.x)}${seconds}`, -16) // prettier-ignore
+    } else if (mark.what === 'gain-margin' && curve.sort === 'dB') {
+      const level = -20 * Math.log10(mark.value)
+      span(id, { x: mark.x, y: level }, { x: mark.x, y: 0 })
+      dot(`${id} at`, mark.x, level)
+      write(
+        id,
+        mark.x,
+        level,
+        `gain margin ${number(-level)} dB (${number(mark.value)}) at ${number(mark.x)}${seconds}`,
+        16,
+      )
+    } else if (curve.sort !== 'number' || curve.part === 'im') continue
+    else if (mark.what === 'final') {
+      const [first = 0, last = 1] = [curve.x[0], curve.x.at(-1)]
+      span(id, { x: first, y: mark.value / curve.perUnit }, { x: last, y: mark.value / curve.perUnit }, [2, 4])
+    } else if (mark.what === 'peak') {
+      dot(id, mark.x, mark.value / curve.perUnit)
+      write(id, mark.x, mark.value / curve.perUnit, `peak ${number(mark.value / curve.perUnit)} at ${number(mark.x)}${seconds}`, -14) // prettier-ignore
+    } else if (mark.what === 'settling') {
+      dot(id, mark.x, heightAt(curve, mark.x))
+      write(id, mark.x, heightAt(curve, mark.x), `settled at ${number(mark.x)}${seconds}`, 18)
+    } else if (mark.what === 'rise' && mark.to !== undefined) {
+      dot(id, mark.x, heightAt(curve, mark.x))
+      dot(`${id} end`, mark.to, heightAt(curve, mark.to))
+      write(id, mark.to, heightAt(curve, mark.to), `rise ${number(mark.to - mark.x)}${seconds}`, 16)
+    }
+  }
+  return found
+}
+
+/** The height of a curve between its points, by a straight line. */
+function heightAt({ x, y }: Curve, at: number): number {
+  const k = nearestIndex(x, at)
+  const [i, j] = (x[k] ?? 0) <= at ? [k, k + 1] : [k - 1, k]
+  const [a, b] = [x[i] ?? NaN, x[j] ?? NaN]
+  const share = b === a || !Number.isFinite(b) ? 0 : (at - a) / (b - a)
+  return (y[i] ?? NaN) + (share === 0 ? 0 : share * ((y[j] ?? NaN) - (y[i] ?? NaN)))
+}
+
+const angleText = (radians: number, conventions: Conventions): string =>
+  conventions.angle === 'deg'
+    ? `${short((radians * 180) / Math.PI, conventions)}°`
+    : `${short(radians, conventions)} rad`
 
 /** 1 at the left edge of the picture, −1 at the right one, 0 between. */
 function inwards(x: number, frame: CurveFrame, log: boolean): -1 | 0 | 1 {

@@ -1,6 +1,6 @@
 import type { ChartConfiguration } from 'chart.js'
 import { heights, sortOf, SORTS } from '#core/scene/curve'
-import type { CurvePart, Point, ShownSweep, Sort, SweepData } from '#core/scene/curve'
+import type { CurveMark, CurvePart, Point, ShownSweep, Sort, SweepData } from '#core/scene/curve'
 import { NO_UNIT } from '#core/scene/unitScales'
 import { factorNumber, parsed } from '#core/units/unit'
 import type { Conventions } from '#core/format/conventions'
@@ -24,7 +24,11 @@ export interface Curve {
   readonly y: Float64Array
   /** The kept name of what it runs along, and which point of that each of its points is. */
   readonly along: string | null
+  /** What the horizontal axis is called where that has no kept name. */
+  readonly axis: string
   readonly turns: boolean
+  /** What is known of it, to be marked. */
+  readonly marks: readonly CurveMark[]
   /** True where its values are angles themselves. */
   readonly angles: boolean
   readonly decades: boolean
@@ -111,7 +115,9 @@ export function curvesOf(
       perUnit: sortOf(part, data.of) === 'number' ? shared.factor : 1,
       xUnit: xShown,
       along: data.along,
+      axis: fits ? '' : (data.axis ?? ''),
       turns,
+      marks: fits ? [] : (data.marks ?? []),
       angles: data.of === 'angle',
       decades: !fits && data.decades,
     }))
@@ -163,7 +169,7 @@ export function usualXName(
   over: string | null,
   unit: 'deg' | 'rad',
 ): string {
-  const names = [...new Set(curves.map((c) => c.along ?? ''))]
+  const names = [...new Set(curves.map((c) => c.along ?? c.axis))]
   const name = over ?? (names.length === 1 ? names[0] : '') ?? ''
   const turns = curves.length > 0 && curves.every((c) => c.turns)
   const units = [...new Set(curves.map((c) => c.xUnit))]

@@ -5,6 +5,7 @@ import type { PlaneView, Size } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
 import type { Theme } from '~/theme/tokens'
 import type { ShownSweep } from '#core/scene/curve'
+import type { ShownBranches } from './rootLocus'
 import type { UnitScale } from '#core/scene/unitScales'
 
 /** What the drawing of a plane needs; read anew for each frame. */
@@ -14,6 +15,8 @@ export interface PlaneFrame {
   readonly marks: readonly PlaneMark[]
   /** Complex sweeps on the plane. */
   readonly loci: readonly ShownSweep[]
+  /** Root loci on the plane. */
+  readonly branches?: readonly ShownBranches[]
   readonly theme: Theme
   /** The mark under the pointer, in focus or being dragged. */
   readonly active: string | null

@@ -1,4 +1,5 @@
 import type { Box } from '#core/scene/labels'
+import { dampingGrid, sampledGrid } from '#core/scene/dampingGrid'
 import { edgePoint, polarGrid } from '#core/scene/polarGrid'
 import { niceStep, ticksBetween } from '#core/scene/ticks'
 import { boundsOf, toPixel } from '#core/scene/view'
@@ -29,6 +30,7 @@ export function drawGround(ctx: CanvasRenderingContext2D, whole: PlaneFrame): vo
   ctx.strokeStyle = theme.grid
   if (!mini && plate.grid === 'polar') drawPolarGrid(ctx, frame)
   if (!mini && plate.grid === 'rectangular') drawSquares(ctx, frame)
+  if (!mini && (plate.grid === 'damping' || plate.grid === 'sampled')) drawDamping(ctx, frame)
   ctx.strokeStyle = mini ? theme.edge : theme.ink
   ctx.lineWidth = mini ? 1 : 1.2
   line(ctx, 0, sharp(origin.y), size.width, sharp(origin.y))
@@ -104,6 +106,36 @@ function drawSquares(ctx: CanvasRenderingContext2D, { view, size }: PlaneFrame):
     const y = sharp(toPixel(view, size, { re: 0, im }).y)
     line(ctx, 0, y, size.width, y)
   }
+}
+
+/** Lines of equal damping and of equal natural frequency. */
+function drawDamping(ctx: CanvasRenderingContext2D, { view, size, plate, theme }: PlaneFrame): void {
+  const lines = plate.grid === 'damping' ? dampingGrid(view, size, GRID_LEAST) : sampledGrid()
+  for (const { points } of lines) {
+    ctx.beginPath()
+    points.forEach((point, k) => {
+      const { x, y } = toPixel(view, size, point)
+      if (k === 0) ctx.moveTo(x, y)
+      else ctx.lineTo(x, y)
+    })
+    ctx.stroke()
+  }
+  if (!plate.axes) return
+  ctx.font = `12px ${SANS}`
+  ctx.textAlign = 'center'
+  ctx.textBaseline = 'middle'
+  for (const { label, at } of lines) {
+    // Beside the real axis its own numbers stand.
+    if (label === '' || at.im === 0) continue
+    const { x, y } = toPixel(view, size, at)
+    ctx.strokeStyle = theme.leaf
+    ctx.lineWidth = 4
+    ctx.strokeText(label, x, y)
+    ctx.fillStyle = theme.quiet
+    ctx.fillText(label, x, y)
+  }
+  ctx.strokeStyle = theme.grid
+  ctx.lineWidth = 1
 }
 
 function drawPolarGrid(ctx: CanvasRenderingContext2D, { view, size, conventions }: PlaneFrame): void {

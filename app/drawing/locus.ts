@@ -2,7 +2,7 @@ import { isCoarse, thinnedPath } from '#core/scene/curve'
 import type { SweepData, ShownSweep } from '#core/scene/curve'
 import { toPixel } from '#core/scene/view'
 import type { Pixel, PlaneView, Size } from '#core/scene/view'
-import { hueColour } from './frame'
+import { hueColour, SANS } from './frame'
 import type { PlaneFrame } from './frame'
 
 /** The way of a complex sweep through the plane: with its direction, its beginning and its end. */
@@ -38,7 +38,12 @@ function pathOf(data: SweepData, view: PlaneView, size: Size): Float64Array {
 export function drawLoci(ctx: CanvasRenderingContext2D, frame: PlaneFrame): void {
   ctx.save()
   ctx.lineJoin = 'round'
-  for (const locus of frame.loci) drawLocus(ctx, frame, locus)
+  for (const locus of frame.loci) {
+    if (locus.data.loop) drawMirrored(ctx, frame, locus)
+    drawLocus(ctx, frame, locus)
+  }
+  const loops = frame.loci.filter(({ data }) => data.loop)
+  if (loops.length > 0) drawCritical(ctx, frame, loops)
   ctx.restore()
 }
 
@@ -62,7 +67,61 @@ function drawLocus(ctx: CanvasRenderingContext2D, { view, size, theme, mini }: P
   }
   ctx.stroke()
   ctx.setLineDash([])
-  if (!mini) drawEnds(ctx, path, theme.leaf)
+  if (!mini) drawEnds(ctx, locus.data.loop ? inSight(path, size) : path, theme.leaf)
+}
+
+/** The half for negative frequencies: the mirror image, dashed. */
+function drawMirrored(
+  ctx: CanvasRenderingContext2D,
+  { view, size, theme, mini }: PlaneFrame,
+  { data, ink }: ShownSweep,
+): void {
+  ctx.strokeStyle = hueColour(theme, ink)
+  ctx.lineWidth = mini ? 0.7 : Math.max(1, ink.width - 0.6)
+  ctx.setLineDash([4, 4])
+  ctx.beginPath()
+  let open = false
+  for (let k = 0; k < data.re.length; k += 1) {
+    const { x, y } = toPixel(view, size, { re: data.re[k] ?? NaN, im: -(data.im?.[k] ?? 0) })
+    const drawn = Math.abs(x) < FAR && Math.abs(y) < FAR
+    if (drawn && open) ctx.lineTo(x, y)
+    else if (drawn) ctx.moveTo(x, y)
+    open = drawn
+  }
+  ctx.stroke()
+  ctx.setLineDash([])
+}
+
+/** The point −1, and for each loop how often it runs round it and what follows for the closed loop. */
+function drawCritical(
+  ctx: CanvasRenderingContext2D,
+  { view, size, theme, mini }: PlaneFrame,
+  loops: readonly ShownSweep[],
+): void {
+  const { x, y } = toPixel(view, size, { re: -1, im: 0 })
+  ctx.strokeStyle = theme.brass
+  ctx.lineWidth = mini ? 1 : 2.2
+  const half = mini ? 3 : 7
+  ctx.beginPath()
+  ctx.moveTo(x - half, y)
+  ctx.lineTo(x + half, y)
+  ctx.moveTo(x, y - half)
+  ctx.lineTo(x, y + half)
+  ctx.stroke()
+  if (mini) return
+  ctx.font = `12.5px ${SANS}`
+  ctx.textAlign = 'left'
+  ctx.textBaseline = 'top'
+  loops.forEach(({ name, data: { loop } }, k) => {
+    if (!loop) return
+    const verdict = loop.closed === 0 ? 'stable' : 'unstable'
+    const text = `${name}: N = ${loop.encirclements}, P = ${loop.open}, Z = N + P = ${loop.closed}, ${verdict}`
+    ctx.strokeStyle = theme.leaf
+    ctx.lineWidth = 4
+    ctx.strokeText(text, 12, 10 + 18 * k)
+    ctx.fillStyle = theme.ink
+    ctx.fillText(text, 12, 10 + 18 * k)
+  })
 }
 
 /** A ring where it begins, a filled square where it ends, and heads that say which way it runs. */
@@ -79,6 +138,15 @@ function drawEnds(ctx: CanvasRenderingContext2D, path: Float64Array, ground: str
   ctx.stroke()
   ctx.fillStyle = ink
   ctx.fillRect(last.x - 4, last.y - 4, 8, 8)
+}
+
+/** The part of a path from where it first comes into sight. */
+function inSight(path: Float64Array, { width, height }: Size): Float64Array {
+  for (let k = 0; k + 1 < path.length; k += 2) {
+    const [x, y] = [path[k] as number, path[k + 1] as number]
+    if (x >= 0 && x <= width && y >= 0 && y <= height) return path.subarray(k)
+  }
+  return path
 }
 
 function pointAt(path: Float64Array, k: number): Pixel | null {
@@ -174,21 +242,22 @@ export function isCoarseLocus({ data }: ShownSweep, view: PlaneView, size: Size)
   return isCoarse(points)
 }
 
+/** How far from the origin a loop is looked at. */
+const LOOP_SIGHT = 3
+
 /** The corners of the box round a locus, to fit the picture to it. */
 export function boxOf({ data }: ShownSweep): { re: number; im: number }[] {
+  // Of a loop what lies about −1 is looked at: where it integrates it runs out of sight.
+  const far = data.loop ? LOOP_SIGHT : Infinity
+  const about = data.loop ? [{ re: -1.5, im: -1 }, { re: 0.5, im: 1 }] : [] // prettier-ignore
   let [left, right, bottom, top] = [Infinity, -Infinity, Infinity, -Infinity]
   for (let k = 0; k < data.re.length; k += 1) {
     const [x, y] = [data.re[k] as number, data.im?.[k] ?? 0]
-    if (x - x !== 0 || y - y !== 0) continue
+    if (x - x !== 0 || y - y !== 0 || Math.hypot(x, y) > far) continue
     if (x < left) left = x
     if (x > right) right = x
     if (y < bottom) bottom = y
     if (y > top) top = y
   }
-  return left > right
-    ? []
-    : [
-        { re: left, im: bottom },
-        { re: right, im: top },
-      ]
+  return left > right ? about : [...about, { re: left, im: bottom }, { re: right, im: top }]
 }

@@ -29,10 +29,15 @@ export interface Candidate {
 
 /** What of a line, or of an answer, could stand on a plate; `null` where nothing could. */
 function candidateOf(view: LineView, number: number): Candidate | null {
-  const sweep = view.readout.shape === 'sweep' && view.readout.of !== 'other'
+  // A transfer function is one along the frequency.
+  const sweep = (view.readout.shape === 'sweep' && view.readout.of !== 'other') || isTransferView(view)
   if (view.name === null || !(view.drawn || sweep)) return null
   return { line: view.id, name: view.name, number, view, usual: view.drawn?.usual ?? false, sweep }
 }
+
+/** True of a transfer function: its frequency response is drawn from it alone. */
+export const isTransferView = (view: LineView): boolean =>
+  view.readout.shape === 'algebra' && view.drawn?.locus === true
 
 /** The figures of the folio: which is large, what is on each, and how each value is dressed. */
 export const usePlatesStore = defineStore('plates', () => {
@@ -208,14 +213,15 @@ export const usePlatesStore = defineStore('plates', () => {
   /** The locus of a complex sweep on a plane plate of its own. */
   function showLocus(line: string): void {
     const name = candidates.value.find((c) => c.line === line)?.name ?? ''
-    add({ ...freshPlate(newId(), false), caption: `Locus of ${name}`, on: [line] })
+    const about = candidates.value.some((c) => c.line === line && isTransferView(c.view)) ? ' about −1' : ''
+    add({ ...freshPlate(newId(), false), caption: `Locus of ${name}${about}`, on: [line] })
   }
 
   /** A sweep as curves: of a complex one the magnitude in dB and the angle, one above the other. */
   function showCurves(line: string): void {
     const candidate = candidates.value.find((c) => c.line === line)
     const { readout } = candidate?.view ?? {}
-    const complex = readout?.shape === 'sweep' && readout.complex
+    const complex = readout?.shape === 'algebra' || (readout?.shape === 'sweep' && readout.complex)
     const name = candidate?.name ?? ''
     add(
       freshCurve(

@@ -15,6 +15,8 @@ import type { Whole } from './whole'
 export interface StepFigures {
   /** From 10 to 90 % of the change from y(0+) to the final value; `null` without a change. */
   readonly rise: number | null
+  /** When it is at 10 % of it. */
+  readonly riseFrom: number | null
   /** The last exit from ±2 % of the change (of the peak, where there is no change) about the final value. */
   readonly settling: number
   /** How far it goes beyond the final value, as a share of the change; 0 where it does not. */
@@ -121,7 +123,7 @@ function figuresOf(walk: Walk, start: number, final: number): StepFigures {
   const other = Math.max(0, up ? start - back.value : back.value - start)
   const exceeds = beyond > 1e-12 * reference
   return {
-    rise: scale > 0 ? rise(walk, start, change) : null,
+    ...(scale > 0 ? rise(walk, start, change) : { rise: null, riseFrom: null }),
     settling: reference === 0 ? 0 : settling(walk, final, BAND * reference),
     overshoot: scale > 0 ? (exceeds ? beyond / scale : 0) : null,
     undershoot: scale > 0 ? (other > 1e-12 * scale ? other / scale : 0) : null,
@@ -180,7 +182,7 @@ function closed(f: (t: number) => number, a: number, b: number, atA: number): nu
 }
 
 /** From the first time at 10 % to the first time at 90 % of the change. */
-function rise(walk: Walk, start: number, change: number): number {
+function rise(walk: Walk, start: number, change: number): Pick<StepFigures, 'rise' | 'riseFrom'> {
   const share = (t: number): number => (walk.at(t) - start) / change
   const times: number[] = []
   let t = 0
@@ -194,7 +196,8 @@ function rise(walk: Walk, start: number, change: number): number {
     const low = from
     times.push(t === 0 ? 0 : closed((x) => share(x) - level, low, t, -1))
   }
-  return (times[1] ?? 0) - (times[0] ?? 0)
+  const [from10 = 0, at90 = 0] = times
+  return { rise: at90 - from10, riseFrom: from10 }
 }
 
 /** The last time at which it is further from the final value than the band is wide. */
@@ -251,6 +254,7 @@ function sampledFigures(g: Transfer, final: number, radii: readonly number[]): S
   const reaches = (level: number): number => values.findIndex((y) => (y - start) / change >= level)
   return {
     rise: scale > 0 ? reaches(1 - TEN) - reaches(TEN) : null,
+    riseFrom: scale > 0 ? reaches(TEN) : null,
     settling: values.findLastIndex((y) => Math.abs(y - final) > BAND * reference) + 1,
     overshoot: scale > 0 ? (exceeds ? beyond / scale : 0) : null,
     undershoot: scale > 0 ? (other > 1e-12 * scale ? other / scale : 0) : null,

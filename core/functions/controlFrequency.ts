@@ -16,8 +16,6 @@ import { L, listed, orNone, periodOf, withTransfer } from './controlShared'
 import type { FunctionDefinition } from './definition'
 import { measureOf } from '../quantities/shape'
 import { dressed } from './measures'
-import { bare, quantity } from '../values/quantity'
-import { mapVector } from '../values/vectors'
 
 /** Of the chapter on control: margins, bandwidth, and the locus of the roots. */
 
@@ -152,12 +150,7 @@ export const frequencyFunctions: readonly FunctionDefinition[] = [
     group: 'control',
     marks: 'cross',
     parameters: [L, { name: 'k', kind: 'real' }],
-    measures: (args, result) => {
-      const [l] = args
-      const m = declaredMeasure(l)
-      const inner = bare(result)
-      return dressed(inner.kind === 'vector' ? (m === PLAIN ? inner : mapVector(inner, (item) => quantity(bare(item), m))) : result) // prettier-ignore
-    },
+    measures: plainly(([l]) => declaredMeasure(l)),
     summary:
       'The roots of 1 + k·L = 0, each on its branch: the poles of the closed loop with the gain k, in the order of the poles of L that the branches begin at.',
     examples: [

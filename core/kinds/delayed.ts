@@ -1,6 +1,7 @@
 import { sameDelay } from '../algebra/delayed'
 import { sameAlgebra, unknownsOf } from '../algebra/ratio'
 import { delayLatex, delayText } from '../format/delayed'
+import { ALONG_AXIS, frequencyCurve, isTransfer } from '../control/frequencyCurve'
 import type { DelayedValue } from '../values/types'
 import { PLAIN, plainCopies } from './kind'
 import type { KindOf } from './kind'
@@ -21,6 +22,8 @@ export const delayed: KindOf<DelayedValue> = {
     ...plainCopies<DelayedValue>((text) => text),
     latex: (value, { conventions }) => delayLatex(value, conventions),
   },
+  drawn: (value) => (isTransfer(value) ? ALONG_AXIS : null),
+  curve: (value) => frequencyCurve(value),
   equals: (a, b) => (b.kind === 'delayed' ? sameDelay(a, b) && sameAlgebra(a.ratio, b.ratio) : null),
 }
 

@@ -1,5 +1,6 @@
 import { polynomialLatex, polynomialText } from '../format/polynomial'
 import { isAlgebraic, sameAlgebra, unknownsOf } from '../algebra/ratio'
+import { ALONG_AXIS, frequencyCurve, isTransfer } from '../control/frequencyCurve'
 import type { PolynomialValue } from '../values/types'
 import { PLAIN, plainCopies } from './kind'
 import type { KindOf } from './kind'
@@ -20,4 +21,6 @@ export const polynomial: KindOf<PolynomialValue> = {
     latex: (value, { conventions }) => polynomialLatex(value, conventions),
   },
   equals: (a, b) => (isAlgebraic(b) ? sameAlgebra(a, b) : null),
+  drawn: (value) => (isTransfer(value) ? ALONG_AXIS : null),
+  curve: (value) => frequencyCurve(value),
 }

@@ -11,7 +11,7 @@ import { entryUnits, shownUnit } from '../quantities/shown'
 import { compact, shapeOf } from '../quantities/shape'
 import { ArrayMeasures } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
-import { Measure, PLAIN as PLAIN_MEASURE } from '../units/measure'
+import { Measure, PER_SECOND, PLAIN as PLAIN_MEASURE } from '../units/measure'
 import { coherentUnit } from '../units/named'
 import { unitLatex } from '../units/typeset'
 import type { Unit } from '../units/unit'
@@ -110,7 +110,10 @@ export const quantityKind = (kindOf: KindsOf, plainly: Plainly): KindOf<Quantity
   curve(value) {
     const unit = shownUnit(value, WIDE)
     const inner = unit ? inUnit(value.value, unit) : value.value
-    const data = kindOf(inner).curve(inner)
+    const found = kindOf(inner).curve(inner)
+    // Along an unknown that is one over a time go radians in that time.
+    const perSecond = [...(value.unknowns?.values() ?? [])].some((m) => m.dimension === PER_SECOND)
+    const data = found && perSecond ? { ...found, xUnit: 'rad/s' } : found
     if (!data || !unit || unit.text === '') return data
     return { ...data, unit: unit.text, in: unitOfDrawing(unit, value) }
   },

@@ -5,6 +5,7 @@ import { formatNumber, NOISE, twin, quietBelow } from '../format/number'
 import type { SweepReadout, Twin } from '../format/readout'
 import type { Column, Data } from '../measured/data'
 import * as C from '../numbers/complex'
+import { stepMarked } from '../control/responseMarks'
 import { sweepData } from '../scene/sweepData'
 import { real, vector } from '../values/make'
 import { angleSweep, pickPoints, pointAt, pointsOf, sameAxis, sameNumbers } from '../values/sweeps'
@@ -63,7 +64,7 @@ export const sweep: KindOf<SweepValue> = {
     return axis.values.length + own + (im?.length ?? 0) + doublesOfAll(items ?? [], of)
   },
   drawn: ({ of, complex }) => (of === 'number' ? { role: 'arrow', usual: complex, entries: [], locus: true } : null),
-  curve: sweepData,
+  curve: (value) => stepMarked(sweepData(value), value),
   data: tableOf,
 }
 

@@ -6,6 +6,7 @@ import { formatAngle } from '../format/parts'
 import type { VectorSize } from '../format/readout'
 import type { Conventions } from '../format/conventions'
 import type { Data } from '../measured/data'
+import { locusPicture } from '../control/locusPicture'
 import { drawnVector } from '../scene/drawn'
 import { argumentOf, fromComponents, vector as vectorOf } from '../values/make'
 import { euclideanNorm } from '../values/vectors'
@@ -81,7 +82,11 @@ export const vector: KindOf<VectorValue> = {
     },
   },
   doubles: ({ items }, of) => doublesOfAll(items, of),
-  drawn: (value, role, to, shown) => drawnVector(value, role, to, shown),
+  drawn(value, role, to, shown) {
+    const drawn = drawnVector(value, role, to, shown)
+    const branches = drawn && value.locusOf ? locusPicture(value.locusOf) : null
+    return drawn && branches ? { ...drawn, branches } : drawn
+  },
   point({ items }) {
     if (items.length !== 2) return null
     const [x, y] = items

@@ -28,6 +28,29 @@ export interface SweepData {
   readonly xUnit?: string
   /** The unit of the values as planes need it. */
   readonly in?: InUnit
+  /** What the horizontal axis is called where what it runs along has no kept name. */
+  readonly axis?: string
+  /** What is known of the curve and marked on it. */
+  readonly marks?: readonly CurveMark[]
+  /** Of an open loop on the imaginary axis: how often it runs round −1, and what follows. */
+  readonly loop?: LoopCount
+}
+
+/** A figure that belongs to a place of a curve: margins of a loop, and the figures of a step response. */
+export interface CurveMark {
+  readonly what: 'phase-margin' | 'gain-margin' | 'rise' | 'settling' | 'peak' | 'final'
+  readonly x: number
+  /** The figure: radians, a factor, a time, or a height in the unit of the curve. */
+  readonly value: number
+  /** Where a stretch ends. */
+  readonly to?: number
+}
+
+/** Encirclements of −1, clockwise; poles of the open loop to the right; poles of the closed loop there. */
+export interface LoopCount {
+  readonly encirclements: number
+  readonly open: number
+  readonly closed: number
 }
 
 /** A sweep as a plate draws it, as a curve or as a locus: with its name and dress. */

@@ -16,8 +16,26 @@ export interface Drawn {
   readonly entries: readonly DrawnEntry[]
   /** True for a sweep of complex numbers: its locus is drawn from its points. */
   readonly locus?: boolean
+  /** The locus of the roots that the values are points of. */
+  readonly branches?: LocusPicture
   /** The unit of what is drawn, its coordinates being coherent; left out of plain numbers. */
   readonly unit?: InUnit
+}
+
+/** A root locus as it is drawn: each branch at the same gains, and what is known of it without drawing. */
+export interface LocusPicture {
+  readonly k: Float64Array
+  readonly branches: readonly { readonly re: Float64Array; readonly im: Float64Array }[]
+  /** The same for gains below 0. */
+  readonly negative: readonly { readonly re: Float64Array; readonly im: Float64Array }[]
+  readonly negativeK: Float64Array
+  readonly poles: readonly C.Complex[]
+  readonly zeros: readonly C.Complex[]
+  readonly centroid: number
+  readonly asymptotes: readonly number[]
+  readonly breakaways: readonly { readonly at: C.Complex; readonly k: number }[]
+  readonly crossings: readonly { readonly at: C.Complex; readonly k: number }[]
+  readonly departures: readonly { readonly at: C.Complex; readonly angle: number; readonly arrives: boolean }[]
 }
 
 export interface DrawnEntry extends C.Complex {

@@ -15,13 +15,15 @@ export interface ShownValue {
   readonly role: Role | undefined
   readonly labelled: boolean
   readonly draggable: boolean
+  /** The line of the gain that moves it, where it is on a locus of roots. */
+  readonly slides?: string | undefined
   /** The unit of what is drawn, and its scale on the plane. */
   readonly unit: InUnit
   readonly scale: number
 }
 
 export function marksOf(values: readonly ShownValue[]): PlaneMark[] {
-  return values.flatMap(({ line, name, drawn, ink, role, labelled, draggable, unit, scale }) =>
+  return values.flatMap(({ line, name, drawn, ink, role, labelled, draggable, slides, unit, scale }) =>
     drawn.entries.map((entry): PlaneMark => ({
       id: entry.index === null ? line : `${line}.${entry.index}`,
       line,
@@ -29,7 +31,8 @@ export function marksOf(values: readonly ShownValue[]): PlaneMark[] {
       role: role ?? drawn.role,
       ink,
       labelled,
-      draggable: draggable && entry.index === null,
+      draggable: (draggable && entry.index === null) || slides !== undefined,
+      ...(slides === undefined ? {} : { slides }),
       ...scaledPoint(entry, scale),
       scale: scale * unit.factor,
       unit: unit.key,

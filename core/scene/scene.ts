@@ -41,6 +41,8 @@ export interface PlaneMark extends Complex {
   readonly polar: string
   /** Where an arrow begins, in plane units; the origin where nothing is said. */
   readonly tail?: Complex
+  /** The line whose number moves it along its branch. */
+  readonly slides?: string
   /** Plane units for one of the units that its line is written in; 1 of plain numbers. */
   readonly scale?: number
   /** Which unit it is of, where values of several stand on the plane. */

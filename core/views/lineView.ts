@@ -75,6 +75,8 @@ export interface LineView {
   /** Its value at the point that is read along, where one is. */
   readonly at: PointView | null
   readonly literal: DraggableLiteral | null
+  /** The kept name of the gain that its locus of roots is at. */
+  readonly gain: string | null
   /** Kept names that the line reads. */
   readonly uses: readonly string[]
   /** For a check: whether it passed. */
@@ -147,6 +149,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     sweep: null,
     at: null,
     literal: failed ? null : findLiteral(parsed.source, parsed.statement, bound.body, conventions.angle),
+    gain: gainOf(bound.body),
     uses: value?.kind === 'parts' && value.solved ? value.solved.uses : usedNames(bound),
     pass: value?.kind === 'check' ? value.pass : null,
     place: result.place,
@@ -178,6 +181,14 @@ const usesOf = (value: Value | null): readonly string[] =>
 function roleOf(body: Node | null): Role {
   if (body?.type === 'group') return roleOf(body.inner)
   return (body?.type === 'apply' && body.builtIn ? findFunction(body.name)?.marks : undefined) ?? 'arrow'
+}
+
+/** `root_locus(L, k)`: the name that stands for the gain. */
+function gainOf(body: Node | null): string | null {
+  if (body?.type === 'group') return gainOf(body.inner)
+  if (body?.type !== 'apply' || !body.builtIn || body.name !== 'root_locus') return null
+  const [, gain] = body.args
+  return gain?.type === 'name' ? gain.name : null
 }
 
 const NO_LINKS: readonly Link[] = []

@@ -31,6 +31,7 @@ const SWITCHES = [
   ['legend', 'legend'],
   ['grid', 'grid'],
   ['extremes', 'mark extremes'],
+  ['figures', 'margins and figures'],
 ] as const
 
 const change = (changes: Partial<CurvePlate>): void => plates.change(props.plate, changes)

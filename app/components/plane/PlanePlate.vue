@@ -19,6 +19,7 @@ import type { PlaneFrame } from '~/drawing/frame'
 import { gridStep } from '~/drawing/ground'
 import { boxOf, isCoarseLocus } from '~/drawing/locus'
 import { paintPlane, planePlugin } from '~/drawing/plane'
+import { nearestGain, placesOf } from '~/drawing/rootLocus'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 import { usePreferencesStore } from '~/stores/preferences'
@@ -37,11 +38,11 @@ const picture = ref<{ readonly canvas: HTMLCanvasElement | null } | null>(null)
 const canvas = computed(() => picture.value?.canvas ?? null)
 const tableOpen = ref(false)
 const theme = computed(() => THEMES[preferences.theme])
-const { marks, loci, scales, front } = usePlateMarks(computed(() => props.plate))
+const { marks, loci, branches, scales, front } = usePlateMarks(computed(() => props.plate))
 const per = computed(() => perShown({ scales: scales.value, front: front.value }))
 const plane = usePlaneView(
   () => props.plate,
-  () => [...marks.value, ...loci.value.flatMap(boxOf)],
+  () => [...marks.value, ...loci.value.flatMap(boxOf), ...branches.value.flatMap(placesOf)],
   () => per.value,
 )
 const { size, view, held, fit, zoom } = plane
@@ -58,6 +59,7 @@ function frame(): PlaneFrame {
     size: size.value,
     marks: marks.value,
     loci: loci.value,
+    branches: branches.value,
     scales: scales.value,
     front: front.value,
     theme: theme.value,
@@ -116,9 +118,15 @@ const pointer = usePlanePointer({
   zoom,
   grasp(line) {
     folio.keep()
-    const literal = results.views.get(line)?.literal
+    const literal = results.views.get(line)?.literal ?? null
     const source = folio.lineOf(line)?.source
-    return source !== undefined && literal ? { source, literal } : null
+    return source === undefined ? null : { source, literal }
+  },
+  slide(line, at) {
+    const shown = branches.value.find((one) => one.line === line)
+    return shown
+      ? nearestGain(shown.picture, { re: at.re / shown.scale, im: at.im / shown.scale }, props.plate.below)
+      : null
   },
   dragged: (line, source) => void results.type(line, source),
   dropped(line, source) {
@@ -177,7 +185,7 @@ watch(
   () => props.plate.range,
   () => fit(),
 )
-watch([view, loci, scales, front, theme, active, picked, () => props.plate, () => folio.conventions], redraw)
+watch([view, loci, branches, scales, front, theme, active, picked, () => props.plate, () => folio.conventions], redraw)
 
 // Files.
 

@@ -18,6 +18,8 @@ const plates = usePlatesStore()
 const GRIDS = [
   ['rectangular', 'lines'],
   ['polar', 'rings and rays'],
+  ['damping', 'damping'],
+  ['sampled', 'damping of samples'],
   ['none', 'none'],
 ] as const
 const WAY_WORDS = { free: 'freely', ray: 'along its ray', ring: 'along its ring', steps: 'in steps' } as const
@@ -31,6 +33,7 @@ const MARKS = [
   ['conjugates', 'conjugates'],
   ['components', 'components'],
   ['unitCircle', 'unit circle'],
+  ['below', 'gains below 0'],
 ] as const
 
 // Circles.

@@ -8,6 +8,7 @@ import { boxOf } from '~/drawing/locus'
 import { scaledRange } from '~/composables/planeView'
 import { perShown } from '~/drawing/frame'
 import { paintPlane } from '~/drawing/plane'
+import { placesOf } from '~/drawing/rootLocus'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
 import { THEMES } from '~/theme/tokens'
@@ -18,7 +19,7 @@ const folio = useFolioStore()
 const preferences = usePreferencesStore()
 const SIZE = { width: 96, height: 66 }
 const canvas = ref<HTMLCanvasElement | null>(null)
-const { marks, loci, scales, front } = usePlateMarks(computed(() => props.plate))
+const { marks, loci, branches, scales, front } = usePlateMarks(computed(() => props.plate))
 const draw = onceAFrame(() => {
   const paper = canvas.value
   const ctx = paper?.getContext('2d')
@@ -30,10 +31,11 @@ const draw = onceAFrame(() => {
   paintPlane(ctx, {
     view: props.plate.range
       ? fitRange(scaledRange(props.plate.range, perShown({ scales: scales.value, front: front.value })), SIZE)
-      : fitView([...marks.value, ...loci.value.flatMap(boxOf)], SIZE, 10),
+      : fitView([...marks.value, ...loci.value.flatMap(boxOf), ...branches.value.flatMap(placesOf)], SIZE, 10),
     size: SIZE,
     marks: marks.value,
     loci: loci.value,
+    branches: branches.value,
     theme: THEMES[preferences.theme],
     active: null,
     picked: [],
@@ -44,7 +46,7 @@ const draw = onceAFrame(() => {
   })
 })
 onMounted(draw)
-watch([marks, loci, () => props.plate, () => preferences.theme], draw)
+watch([marks, loci, branches, () => props.plate, () => preferences.theme], draw)
 </script>
 
 <template>
