@@ -42,6 +42,7 @@ const LAYERS = [
   'notation',
   'format',
   'scene',
+  'control',
   'measured',
   'quantities',
   'kinds',

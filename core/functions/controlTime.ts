@@ -149,7 +149,8 @@ function figures(f: StepFigures, period: number): Value {
     ['peak', real(f.peak)],
     ['peak_at', time(f.peakAt)],
     ['final', real(f.final)],
-    ['error', real(1 - f.final)],
+    // What rounding leaves beside 1 is no error.
+    ['error', real(Math.abs(1 - f.final) < 1e-14 ? 0 : 1 - f.final)],
   ])
 }
 

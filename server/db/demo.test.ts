@@ -40,7 +40,7 @@ describe.each(DEMO_FOLIOS.map((file) => [file.title, file] as const))('%s', (_, 
   })
 })
 
-test('the shelf starts with six folios, in the order of the story', () =>
+test('the shelf starts with seven folios, in the order of the story', () =>
   expect(DEMO_FOLIOS.map((f) => f.title)).toEqual([
     'Lamp circuit',
     'Mast stays',
@@ -48,6 +48,7 @@ test('the shelf starts with six folios, in the order of the story', () =>
     'Beacon drive',
     'Fog horn',
     'Shore cable measured',
+    'Bell buoy',
   ]))
 
 test('the samples that can be opened hold the cable of the demonstration, as network data and as a table', () => {
