@@ -491,7 +491,7 @@ test('the shelf comes in pages, and its pictures are reckoned once', async ({ pa
     await expect(page.getByRole('article')).toHaveCount(48)
     await expect(page.getByText('48 of 67 folios')).toBeVisible()
     await page.getByRole('button', { name: 'Show more' }).click()
-    await expect(page.getByRole('article')).toHaveCount(66)
+    await expect(page.getByRole('article')).toHaveCount(67)
     await expect(page.getByRole('button', { name: 'Show more' })).toHaveCount(0)
     await expect(page.locator('.thumbnail .head').first()).toBeVisible()
     await expect

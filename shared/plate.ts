@@ -26,6 +26,11 @@ const circleSchema = z.strictObject({ re: finite, im: finite, radius: finite.che
 const rangeSchema = z.strictObject({ left: finite, right: finite, bottom: finite, top: finite })
 export type PlaneRange = z.infer<typeof rangeSchema>
 
+/** Most values of a family. */
+export const FAMILY_MOST = 8
+/** Several values for the first number of a line, as they are written. */
+const familySchema = z.strictObject({ line: id, values: list(text(40), FAMILY_MOST) })
+
 /** What the plates of both kinds have. */
 const common = {
   id,
@@ -35,6 +40,8 @@ const common = {
   off: ids,
   on: or(ids, []),
   dress: or(z.record(id, dressSchema), {}),
+  /** The same for several values of a number of one line. */
+  family: or(z.nullable(familySchema), null),
 }
 
 export const planePlateSchema = z.strictObject({
@@ -124,6 +131,7 @@ export function freshPlate(plateId: string, all = true): PlanePlate {
     grid: 'rectangular',
     unitCircle: false,
     circles: [],
+    family: null,
     conjugates: false,
     components: false,
     labels: true,
@@ -150,6 +158,7 @@ export function freshCurve(
     on: [...on],
     dress: {},
     parts: [...parts],
+    family: null,
     over: null,
     x: { name: '', scale: 'auto', low: null, high: null },
     number: axis,
@@ -194,5 +203,7 @@ export function relinked<P extends Plate>(plate: P, ids: ReadonlyMap<string, str
   )
   const own =
     plate.kind === 'plane' ? { chains: linked(plate.chains) } : { over: plate.over && (other(plate.over) ?? null) }
-  return { ...plate, off: linked(plate.off), on: linked(plate.on), dress, ...own }
+  const line = plate.family && other(plate.family.line)
+  const family = plate.family && line !== undefined && line !== null ? { ...plate.family, line } : null
+  return { ...plate, family, off: linked(plate.off), on: linked(plate.on), dress, ...own }
 }

@@ -2,6 +2,7 @@ import type { KeyName } from '~/texts/keys'
 import { keyText } from '~/texts/keys'
 import { focusedPart, focusLine, focusPlate } from '~/browser/regions'
 import { useLineActions } from '~/composables/lineActions'
+import { useTakingInHand } from './takingInHand'
 import { usePlateActions } from '~/composables/plateActions'
 import { usePlatesStore } from '~/stores/plates'
 import { useDeskStore } from '~/stores/desk'
@@ -27,6 +28,7 @@ export function useFolioActions() {
   const preferences = usePreferencesStore()
   const { actionsFor, name, openGrid } = useLineActions()
   const { toggle: togglePlate, curves, locus } = usePlateActions()
+  const { take: takeInHand } = useTakingInHand()
 
   /** Runs an action on the current line. */
   const onLine = (run: (id: string) => void) => () => {
@@ -129,6 +131,12 @@ export function useFolioActions() {
       run: onLine(curves),
     },
     { label: 'Locus of a complex sweep', key: 'locus', also: 'plot plane draw', run: onLine(locus) },
+    {
+      label: 'Take a number of the line in hand',
+      key: 'vernier',
+      also: 'vernier slider slide parameter vary scale',
+      run: onLine(takeInHand),
+    },
     { label: 'Hide or show the result', key: 'hide', run: onLine((id) => folio.toggle(id, 'hidden')) },
     { label: 'Fold or unfold', key: 'fold', run: onLine((id) => folio.toggle(id, 'folded')) },
   ]

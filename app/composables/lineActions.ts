@@ -15,6 +15,7 @@ import {
   mdiLabelOutline,
   mdiPencilOutline,
   mdiRenameOutline,
+  mdiRulerSquareCompass,
   mdiTableRowPlusAfter,
   mdiTableRowPlusBefore,
   mdiTextBoxOutline,
@@ -31,6 +32,7 @@ import { keyText } from '~/texts/keys'
 import { useLineCopies } from '~/composables/lineCopies'
 import { useMatrixChecks } from '~/composables/matrixChecks'
 import { usePlateActions } from '~/composables/plateActions'
+import { useTakingInHand } from '~/composables/takingInHand'
 import { keptNames } from '~/lines/nameIndex'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
@@ -51,6 +53,7 @@ export function useLineActions() {
   const { actionsFor: onPlates } = usePlateActions()
   const { copy, copies } = useLineCopies()
   const { checksFor } = useMatrixChecks()
+  const { take: takeInHand } = useTakingInHand()
 
   /** F2: a result without a name gets one to be typed over; one with a name can be spelled anew everywhere. */
   function name(id: string): void {
@@ -135,6 +138,8 @@ export function useLineActions() {
             : { label: 'Name the result', icon: mdiLabelOutline, key: keyText('name'), run: () => name(id) },
         )
     }
+    if (!several && view && view.numbers.length > 0 && folio.writable)
+      list.push({ label: 'Take a number in hand', icon: mdiRulerSquareCompass, key: keyText('vernier'), run: () => takeInHand(id) }) // prettier-ignore
     list.push(
       {
         label: `Duplicate ${plural}`,

@@ -70,13 +70,15 @@ export function moveTip(plane: PointerPlane, tip: Tip, value: Complex): string {
   return source
 }
 
-/** The last number of the line: that of the gain. */
-const LAST_NUMBER = /-?[\d.]+(?:e[+-]?\d+)?(?=\s*$)/i
+/** A line that keeps a plain number: what stands before it, and the number. A remark may follow. */
+export const KEPT_NUMBER = /^([^=#]*=\s*)(-?[\d.]+(?:e[+-]?\d+)?)(?=\s*(?:#|$))/i
 
 /** The line of the gain, with the one at the nearest point of a branch. */
 function movedAlong(plane: PointerPlane, { source }: Tip, locus: string, value: Complex): string {
   const gain = plane.slide(locus, value)
-  return gain === null ? source : source.replace(LAST_NUMBER, String(Number(gain.toPrecision(3))))
+  return gain === null
+    ? source
+    : source.replace(KEPT_NUMBER, (_, before: string) => `${before}${Number(gain.toPrecision(3))}`)
 }
 
 function movedFreely(plane: PointerPlane, tip: Tip, value: Complex): string {

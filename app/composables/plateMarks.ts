@@ -3,6 +3,7 @@ import { NO_UNIT, scaledPoint, unitScales } from '#core/scene/unitScales'
 import type { InUnit, UnitScale } from '#core/scene/unitScales'
 import { computed } from 'vue'
 import type { Ref } from 'vue'
+import { KEPT_NUMBER } from './planeGrasp'
 import type { Ink, PlaneMark } from '#core/scene/scene'
 import type { LineView } from '#core/views/lineView'
 import type { ShownBranches } from '~/drawing/rootLocus'
@@ -96,6 +97,17 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
       const place = scaledPoint(at, scaleOf(unit))
       return [{ ...common, role: 'arrow', ...place, unit: unit.key, ...texts(unit, scaleOf(unit))(place) }]
     })
+    // Of a family the marks of each member stand beside those of the values as they are, lighter and with its value.
+    const family = plates.membersOf(plate.value).flatMap(({ label, member }) =>
+      values.value.flatMap(({ line }): PlaneMark[] => {
+        const drawn = member.drawn.get(line)
+        if (!drawn) return []
+        const unit = drawn.unit ?? NO_UNIT
+        const ink = { ...inkOfLine(line), width: 1.4 }
+        const own = marksOf([{ line, name: label, drawn, ink, role: dresses.get(line)?.role, labelled: true, draggable: false, unit, scale: scaleOf(unit) }]) // prettier-ignore
+        return own.map((mark, k) => ({ ...mark, id: `${mark.id}~${label}`, label, labelled: k === 0, term: true }))
+      }),
+    )
     const byName = new Map(values.value.map((v) => [v.name, v.line]))
     const chains = plate.value.chains.flatMap((line) => {
       const view = results.views.get(line)
@@ -105,7 +117,7 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
       const inkOfName = (name: string) => inks.get(byName.get(name.replace('−', '')) ?? '')
       return chainMarks(line, links, inkOfLine(line), inkOfName, texts(unit, scale))
     })
-    return [...chains, ...marks, ...read]
+    return [...chains, ...marks, ...family, ...read]
   })
   const branches = computed(() =>
     values.value.flatMap(({ line, view }): ShownBranches[] => {
@@ -124,9 +136,7 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
       folio.lines.findIndex((line) => line.id === id),
     )
     const found = above.findLast((line) => results.views.get(line.id)?.name === gain)
-    return found && found.id !== editing && /^[^=]*=\s*-?[\d.]+(e[+-]?\d+)?\s*$/i.test(found.source)
-      ? found.id
-      : undefined
+    return found && found.id !== editing && KEPT_NUMBER.test(found.source) ? found.id : undefined
   }
   return { marks, loci, branches, scales, front }
 }

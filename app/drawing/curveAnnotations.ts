@@ -43,6 +43,7 @@ export function annotationsOf(frame: CurveFrame): Record<string, AnnotationOptio
   for (const curve of curves) {
     const colour = hueColour(theme, curve.ink)
     Object.assign(found, figureMarks(curve, frame, colour))
+    if (curve.member !== '') found[`${curve.id} member`] = memberLabel(curve, frame, colour)
     featuresOf(plate, curve, log).forEach(({ kind, x, y }, k) => {
       const text = kind === 'crossing' ? short(x, conventions) : `${short(y, conventions)} at ${short(x, conventions)}`
       found[`${curve.id} ${kind} ${k}`] = {
@@ -76,6 +77,32 @@ export function annotationsOf(frame: CurveFrame): Record<string, AnnotationOptio
   return found
 }
 
+/** The value that a member of a family is for, at the end of its curve. */
+function memberLabel(curve: Curve, frame: CurveFrame, colour: string): AnnotationOptions {
+  const { high = curve.x.at(-1) ?? 0 } = shownRange(frame)
+  const k = Math.max(
+    0,
+    curve.x.findLastIndex((x, n) => x <= high && Number.isFinite(curve.y[n] ?? NaN)),
+  )
+  // Each a little further from the edge than the one before it, so that they stand apart where the curves meet.
+  const place = frame.curves.filter((c) => c.sort === curve.sort && c.member !== '').indexOf(curve)
+  const at = Math.max(0, k - Math.round((place % 4) * 0.07 * curve.x.length))
+  return {
+    type: 'label',
+    xScaleID: 'x',
+    yScaleID: curve.sort,
+    xValue: curve.x[at] ?? 0,
+    yValue: curve.y[at] ?? 0,
+    content: curve.member,
+    color: colour,
+    font: { family: SANS, size: 12 },
+    backgroundColor: frame.theme.leaf,
+    padding: 1,
+    xAdjust: -26,
+    yAdjust: -10,
+  }
+}
+
 /** Margins of a loop on its frequency response, and the figures of a step response on its curve. */
 function figureMarks(curve: Curve, frame: CurveFrame, colour: string): Record<string, AnnotationOptions> {
   if (!frame.plate.figures) return {}
@@ -83,8 +110,8 @@ function figureMarks(curve: Curve, frame: CurveFrame, colour: string): Record<st
   const half = frame.conventions.angle === 'deg' ? 180 : Math.PI
   const scales = { xScaleID: 'x', yScaleID: curve.sort } as const
   const stroke = { borderColor: frame.theme.brass, borderWidth: 2 } as const
-  const write = (id: string, x: number, y: number, content: string, up: number): void => {
-    found[`${id} text`] = { type: 'label', ...scales, xValue: x, yValue: y, content, color: frame.theme.ink, font: { family: SANS, size: 12.5 }, backgroundColor: frame.theme.leaf, padding: 2, yAdjust: up, xAdjust: 46 * inwards(x, frame, isLogX(frame.plate, frame.curves)) } // prettier-ignore
+  const write = (id: string, x: number, y: number, content: string, up: number, beside = false): void => {
+    found[`${id} text`] = { type: 'label', ...scales, xValue: x, yValue: y, content, color: frame.theme.ink, font: { family: SANS, size: 12.5 }, backgroundColor: frame.theme.leaf, padding: 2, yAdjust: up, xAdjust: beside ? besideSpan(content, x, frame) : 46 * inwards(x, frame, isLogX(frame.plate, frame.curves)) } // prettier-ignore
   }
   const span = (
     id: string,
@@ -116,7 +143,7 @@ function figureMarks(curve: Curve, frame: CurveFrame, colour: string): Record<st
       const edge = Math.round((y - margin + half) / (2 * half)) * 2 * half - half
       span(id, { x: mark.x, y: edge }, { x: mark.x, y: edge + margin })
       dot(`${id} at`, mark.x, edge + margin)
-      write(id, mark.x, edge + margin, `phase margin ${angleText(mark.value, frame.conventions)} at ${number(mark.x)}${seconds}`, -16) // prettier-ignore
+      write(id, mark.x, edge + margin / 2, `phase margin ${angleText(mark.value, frame.conventions)} at ${number(mark.x)}${seconds}`, 0, true) // prettier-ignore
     } else if (mark.what === 'gain-margin' && curve.sort === 'dB') {
       const level = -20 * Math.log10(mark.value)
       span(id, { x: mark.x, y: level }, { x: mark.x, y: 0 })
@@ -124,9 +151,10 @@ function figureMarks(curve: Curve, frame: CurveFrame, colour: string): Record<st
       write(
         id,
         mark.x,
-        level,
+        level / 2,
         `gain margin ${number(-level)} dB (${number(mark.value)}) at ${number(mark.x)}${seconds}`,
-        16,
+        0,
+        true,
       )
     } else if (curve.sort !== 'number' || curve.part === 'im') continue
     else if (mark.what === 'final') {
@@ -145,6 +173,14 @@ function figureMarks(curve: Curve, frame: CurveFrame, colour: string): Record<st
     }
   }
   return found
+}
+
+/** To the left of an upright line, or to its right where there is no room. */
+function besideSpan(content: string, x: number, frame: CurveFrame): number {
+  const { low = 0, high = 1 } = shownRange(frame)
+  const share = isLogX(frame.plate, frame.curves) ? Math.log(x / low) / Math.log(high / low) : (x - low) / (high - low)
+  const half = content.length * 3.3 + 8
+  return share * frame.width > 2 * half + 60 ? -half : half
 }
 
 /** The height of a curve between its points, by a straight line. */

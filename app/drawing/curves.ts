@@ -16,6 +16,8 @@ export interface Curve {
   readonly id: string
   readonly line: string
   readonly name: string
+  /** Which member of a family it is; empty of what is none. */
+  readonly member: string
   readonly part: CurvePart
   readonly sort: Sort
   readonly label: string
@@ -85,7 +87,7 @@ export function curvesOf(
   // Values of one dimension stand in one unit: that of the first.
   const common = new Map<string, { readonly text: string; readonly factor: number }>()
   let along: string | null = null
-  return sources.flatMap(({ line, name, ink, data }) => {
+  return sources.flatMap(({ line, name, ink, data, member = '' }, place) => {
     const own = data.in ?? NO_UNIT
     const shared = common.get(own.key) ?? { text: data.unit ?? '', factor: own.factor }
     common.set(own.key, shared)
@@ -101,14 +103,18 @@ export function curvesOf(
     const x = turns ? base.map((radians) => radians * turn) : rate === 1 ? base : base.map((value) => value * rate)
     const xShown = rate === 1 && xUnit !== along ? xUnit : along
     return shown.map((part, k): Curve => ({
-      id: `${line}.${part}`,
+      id: member === '' ? `${line}.${part}` : `${line}.${part}.${place}`,
       line,
       name,
+      member,
       part,
       sort: sortOf(part, data.of),
-      label: withUnit(partLabel(part, name, data.of, complex), part, shared.text, own.text),
+      label: `${withUnit(partLabel(part, name, data.of, complex), part, shared.text, own.text)}${member === '' ? '' : `, ${member}`}`,
       // Of one value several parts in one picture differ by their line.
-      ink: k === 0 || plate.stacked ? ink : { ...ink, dash: OTHER_DASHES[(k - 1) % OTHER_DASHES.length] ?? [] },
+      ink:
+        k === 0 || plate.stacked || member !== ''
+          ? ink
+          : { ...ink, dash: OTHER_DASHES[(k - 1) % OTHER_DASHES.length] ?? [] },
       x,
       y: inCommonUnit(heights(data, part, unit), part, own.factor, shared.factor),
       unit: sortOf(part, data.of) === 'number' ? shared.text : '',
@@ -117,7 +123,7 @@ export function curvesOf(
       along: data.along,
       axis: fits ? '' : (data.axis ?? ''),
       turns,
-      marks: fits ? [] : (data.marks ?? []),
+      marks: fits || member !== '' ? [] : (data.marks ?? []),
       angles: data.of === 'angle',
       decades: !fits && data.decades,
     }))
@@ -178,7 +184,7 @@ export function usualXName(
 }
 
 export function usualYName(sort: Sort, curves: readonly Curve[], unit: 'deg' | 'rad'): string {
-  const labels = [...new Set(curves.filter((c) => c.sort === sort).map((c) => c.label))]
+  const labels = [...new Set(curves.filter((c) => c.sort === sort).map((c) => (c.member === '' ? c.label : c.label.replace(`, ${c.member}`, ''))))] // prettier-ignore
   const unitText = sort === 'angle' ? ` / ${unit === 'deg' ? '°' : 'rad'}` : sort === 'dB' ? '' : ''
   if (labels.length === 1) return `${labels[0] ?? ''}${unitText}`
   const units = [...new Set(curves.filter((c) => c.sort === sort).map((c) => c.unit))]

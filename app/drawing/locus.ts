@@ -67,7 +67,8 @@ function drawLocus(ctx: CanvasRenderingContext2D, { view, size, theme, mini }: P
   }
   ctx.stroke()
   ctx.setLineDash([])
-  if (!mini) drawEnds(ctx, locus.data.loop ? inSight(path, size) : path, theme.leaf)
+  // Of a loop only what is in sight has heads; where it begins is far away as a rule.
+  if (!mini) drawEnds(ctx, locus.data.loop ? inSight(path, size) : path, locus.data.loop ? null : theme.leaf)
 }
 
 /** The half for negative frequencies: the mirror image, dashed. */
@@ -124,18 +125,20 @@ function drawCritical(
   })
 }
 
-/** A ring where it begins, a filled square where it ends, and heads that say which way it runs. */
-function drawEnds(ctx: CanvasRenderingContext2D, path: Float64Array, ground: string): void {
+/** A ring where it begins (none without a ground), a filled square where it ends, and heads that say which way it runs. */
+function drawEnds(ctx: CanvasRenderingContext2D, path: Float64Array, ground: string | null): void {
   const [first, last] = [pointAt(path, 0), pointAt(path, path.length - 2)]
   if (!first || !last) return
   const ink = ctx.fillStyle
   for (const share of [0.25, 0.5, 0.75]) drawHead(ctx, path, share)
   ctx.lineWidth = 2
-  ctx.beginPath()
-  ctx.arc(first.x, first.y, 4.5, 0, 2 * Math.PI)
-  ctx.fillStyle = ground
-  ctx.fill()
-  ctx.stroke()
+  if (ground !== null) {
+    ctx.beginPath()
+    ctx.arc(first.x, first.y, 4.5, 0, 2 * Math.PI)
+    ctx.fillStyle = ground
+    ctx.fill()
+    ctx.stroke()
+  }
   ctx.fillStyle = ink
   ctx.fillRect(last.x - 4, last.y - 4, 8, 8)
 }

@@ -12,6 +12,7 @@ import { FIRST_PLATE, freshCurve, freshPlate, isOn, withValue } from '#shared/pl
 import type { Dress, Plate } from '#shared/plate'
 import type { Operation } from '#shared/operations'
 import type { Along } from '~/workers/evaluator'
+import type { FamilyAsked, FamilyMember } from '~/workers/families'
 import { useDeskStore } from './desk'
 import { useFolioStore } from './folio'
 import { useResultsStore } from './results'
@@ -34,6 +35,18 @@ function candidateOf(view: LineView, number: number): Candidate | null {
   if (view.name === null || !(view.drawn || sweep)) return null
   return { line: view.id, name: view.name, number, view, usual: view.drawn?.usual ?? false, sweep }
 }
+
+/** The dashes of the members of a family, in their order: no two alike, and none solid. */
+const FAMILY_DASHES: readonly (readonly number[])[] = [
+  [9, 4],
+  [2, 3],
+  [9, 3, 2, 3],
+  [14, 4],
+  [5, 2],
+  [14, 3, 2, 3, 2, 3],
+  [1, 5],
+  [5, 5],
+]
 
 /** True of a transfer function: its frequency response is drawn from it alone. */
 export const isTransferView = (view: LineView): boolean =>
@@ -102,9 +115,41 @@ export const usePlatesStore = defineStore('plates', () => {
 
   /** The sweeps on a plate whose points have come, each in its dress. */
   const sweepsOn = (of: Plate): readonly ShownSweep[] =>
-    valuesOn(of).flatMap(({ line, name, view }) =>
-      view.sweep ? [{ line, name, ink: inkOfLine.value(line), data: view.sweep }] : [],
-    )
+    valuesOn(of).flatMap(({ line, name, view }): ShownSweep[] => {
+      if (!view.sweep) return []
+      const ink = inkOfLine.value(line)
+      const members = membersOf(of).flatMap(({ label, member, dash }): ShownSweep[] => {
+        const data = member.sweeps.get(line)
+        return data
+          ? [{ line, name, ink: { ...ink, dash, width: Math.max(1.4, ink.width - 0.4) }, data, member: label }]
+          : []
+      })
+      const own = members.length > 0 ? { member: ownLabel(of) } : {}
+      return [{ line, name, ink, data: view.sweep, ...own }, ...members]
+    })
+
+  /** The members of a family, each with what it is called and how it is dashed: one hue, told apart by dash and label. */
+  function membersOf(
+    of: Plate,
+  ): readonly { readonly label: string; readonly member: FamilyMember; readonly dash: readonly number[] }[] {
+    // prettier-ignore
+    const found = results.families.get(of.id) ?? []
+    const { family } = of
+    if (!family) return []
+    const name = results.views.get(family.line)?.name ?? ''
+    return found.flatMap((member, k) => {
+      const value = family.values[k]
+      return value === undefined ? [] : [{ label: `${name} = ${value}`, member, dash: FAMILY_DASHES[k % FAMILY_DASHES.length] ?? [] }] // prettier-ignore
+    })
+  }
+
+  /** What the values as they stand are called beside the members. */
+  function ownLabel(of: Plate): string {
+    const view = of.family ? results.views.get(of.family.line) : undefined
+    const source = of.family ? (folio.lineOf(of.family.line)?.source ?? '') : ''
+    const [first] = view?.numbers ?? []
+    return view && first ? `${view.name ?? ''} = ${source.slice(first.digits.from, first.digits.to)}` : ''
+  }
 
   // The large plate follows the line unless it is pinned.
   watch(
@@ -145,6 +190,25 @@ export const usePlatesStore = defineStore('plates', () => {
   watch(
     () => (folio.status === 'ready' ? swept.value : ''),
     (ids) => results.watchAlso({ sweeps: ids === '' ? [] : ids.split(' ') }),
+  )
+
+  // And what the plates of families show for each of their values.
+  const familiesAsked = computed((): readonly FamilyAsked[] =>
+    all.value.flatMap((p): FamilyAsked[] => {
+      const { family } = p
+      const source = family && folio.lineOf(family.line)?.source
+      const [first] = (family && results.views.get(family.line)?.numbers) ?? []
+      if (!family || source === undefined || source === null || !first) return []
+      const { from, to } = first.digits
+      const ids = valuesOn(p).map(({ line }) => line)
+      return [{ plate: p.id, line: family.line, sources: family.values.map((v) => source.slice(0, from) + v + source.slice(to)), ids }] // prettier-ignore
+    }),
+  )
+  watch(
+    () => (folio.status === 'ready' && !results.unsettled ? JSON.stringify(familiesAsked.value) : null),
+    (key) => {
+      if (key !== null) void results.watchAlso({ families: familiesAsked.value })
+    },
   )
 
   // Reading along: one point of whatever runs along a kept name, on all plates and in the ledger.
@@ -246,7 +310,7 @@ export const usePlatesStore = defineStore('plates', () => {
   }
 
   return {
-    all, plate, number, pinned, setting, way, candidates, candidatesFor, valuesOn, sweepsOn, inkOfLine, along, readAlong, readAt, endReading, addCurve, showLocus, showCurves, dresses, inks,
+    all, membersOf, plate, number, pinned, setting, way, candidates, candidatesFor, valuesOn, sweepsOn, inkOfLine, along, readAlong, readAt, endReading, addCurve, showLocus, showCurves, dresses, inks,
     change, put, dressUp, add, addPlane, remove, choose, chosen,
   } // prettier-ignore
 })

@@ -17,6 +17,7 @@ import { sentence } from '#core/sentences/sentences'
 import type { Line } from '#shared/folio'
 import type { SweepRows } from '#core/kinds/sweep'
 import { changeStore, recordAt } from '~/keeping/browserStore'
+import type { FamilyMember } from '../workers/families'
 import { CallQueue } from '../workers/calls'
 import type { Typed } from '../workers/calls'
 import type { Data } from '#core/measured/data'
@@ -66,6 +67,8 @@ export const useResultsStore = defineStore('results', () => {
   const postponed = shallowRef<readonly string[]>([])
   /** Where the typed value that is read along was found. */
   const placed = shallowRef<Placed | null>(null)
+  /** What plates of families show, by plate. */
+  const families = shallowRef<ReadonlyMap<string, readonly FamilyMember[]>>(new Map())
   /** The line that has its turn. */
   const running = ref<string | null>(null)
   let runningSince = 0
@@ -115,6 +118,7 @@ export const useResultsStore = defineStore('results', () => {
     draft.value = update.draft
     postponed.value = update.postponed
     placed.value = update.placed
+    if (update.families) families.value = new Map(update.families.map(({ plate, members }) => [plate, members]))
     planTurn()
   }
 
@@ -211,7 +215,7 @@ export const useResultsStore = defineStore('results', () => {
     const lines = order.value.map((id) => ({ id, source: told.get(id) ?? '' }))
     return conventions
       ? evaluator.load(lines, conventions, [...held], { ...watched }, [...enclosed])
-      : Promise.resolve({ views: [], draft: null, postponed: [], placed: null })
+      : Promise.resolve({ views: [], draft: null, postponed: [], placed: null, families: null })
   }
 
   function apply(edits: Edits): Promise<void> {
@@ -231,7 +235,7 @@ export const useResultsStore = defineStore('results', () => {
   }
 
   /** What is shown beyond the lines themselves: terms of sums, points of sweeps, the point that is read along. */
-  let watched: Watched = { chains: [], sweeps: [], along: null }
+  let watched: Watched = { chains: [], sweeps: [], along: null, families: [] }
   function watchAlso(change: Partial<Watched>): Promise<void> {
     watched = { ...watched, ...change }
     return enqueue((evaluator) => evaluator.apply(change))
@@ -398,6 +402,7 @@ export const useResultsStore = defineStore('results', () => {
 
   return {
     views,
+    families,
     draft,
     order,
     slow,

@@ -34,8 +34,9 @@ export const KEYS = {
   note: { keys: ['F9'], does: 'turn into a note, or back into an entry' },
   grid: { keys: ['Shift+F7'], does: 'fill a vector or matrix in a grid' },
   plate: { keys: ['Alt+.'], does: 'put the value on the plate, or take it off' },
-  curves: { keys: ['Alt+,'], does: 'draw a sweep: of a complex one, magnitude in dB and angle' },
-  locus: { keys: ['Alt+-'], does: 'draw the locus of a complex sweep' },
+  curves: { keys: ['Alt+,'], does: 'draw a sweep, or a transfer function: magnitude in dB and angle of a complex one' },
+  locus: { keys: ['Alt+-'], does: 'draw the locus of a complex sweep, or of a loop about −1' },
+  vernier: { keys: ['Ctrl+F7'], does: 'take a number of the line in hand: the vernier' },
   hide: { keys: ['F4'], does: 'hide or show the result' },
   fold: { keys: ['Shift+F4'], does: 'fold or unfold' },
   undo: { keys: ['Ctrl+Z'], does: 'undo' },
@@ -76,7 +77,7 @@ export const KEY_GROUPS: readonly { readonly title: KeyGroup; readonly keys: rea
   {
     title: 'Lines',
     keys: [
-      'below', 'above', 'select', 'selectAll', 'copyLines', 'moveUp', 'moveDown', 'duplicate', 'remove', 'removeEmpty', 'name', 'note', 'grid', 'plate', 'curves', 'locus', 'hide', 'fold',
+      'below', 'above', 'select', 'selectAll', 'copyLines', 'moveUp', 'moveDown', 'duplicate', 'remove', 'removeEmpty', 'name', 'note', 'grid', 'plate', 'curves', 'locus', 'vernier', 'hide', 'fold',
     ], // prettier-ignore
   },
   {

@@ -1,3 +1,5 @@
+import { FamilyReckoner } from './families'
+import type { Family, FamilyAsked } from './families'
 import { PlaceReader } from '#core/evaluate/between'
 import type { NoReading, PlaceReading } from '#core/evaluate/between'
 import { FolioEvaluator } from '#core/evaluate/folio'
@@ -48,6 +50,7 @@ export interface Edits {
   readonly sweeps?: readonly string[]
   /** The point that is read along; `null` ends it. */
   readonly along?: Along | null
+  readonly families?: readonly FamilyAsked[]
 }
 
 /** A place on whatever runs along a kept name: one of its points, or a value of its own. */
@@ -80,6 +83,8 @@ export interface Watched {
   readonly chains: readonly string[]
   readonly sweeps: readonly string[]
   readonly along: Along | null
+  /** Plates that show their values for several texts of one line. */
+  readonly families: readonly FamilyAsked[]
 }
 
 /** What comes back: views of the lines that changed. */
@@ -91,6 +96,8 @@ export interface Update {
   readonly postponed: readonly string[]
   /** Where the typed value that is read along was found; `null` while none is typed. */
   readonly placed: Placed | null
+  /** What the plates of families show; `null` where nothing of it has changed. */
+  readonly families: readonly Family[] | null
 }
 
 /** What is asked for besides the line: the point of a sweep, and ways chosen for operations. */
@@ -144,7 +151,10 @@ export class EvaluatorService {
   private good: string | null = null
   /** Texts that were stopped: such a line counts as empty until it is edited or asked for. */
   private readonly held = new Map<string, string>()
-  private watched: Watched = { chains: [], sweeps: [], along: null }
+  private watched: Watched = { chains: [], sweeps: [], along: null, families: [] }
+  private readonly familyReckoner = new FamilyReckoner()
+  /** Measured data, for the evaluators of families. */
+  private readonly enclosed = new Map<string, Enclosed>()
   private readonly places = new PlaceReader(this.evaluator.enclosures)
   /** What was found at the value that is read along. */
   private reading: PlaceReading | NoReading | null = null
@@ -159,6 +169,8 @@ export class EvaluatorService {
     this.watched = watched
     for (const name of this.evaluator.enclosures.names()) this.evaluator.enclosures.remove(name)
     for (const [name, { block, data, lost }] of enclosed) this.evaluator.enclosures.put(name, block, data, lost)
+    this.enclosed.clear()
+    for (const [name, data] of enclosed) this.enclosed.set(name, data)
     this.sources.clear()
     this.held.clear()
     for (const [id, text] of held) this.held.set(id, text)
@@ -180,7 +192,15 @@ export class EvaluatorService {
         : reading.kind === 'none'
           ? { problem: reading.why, x: NaN, index: 0 }
           : { problem: null, x: reading.x, index: reading.index }
-    return { views, draft, postponed: this.evaluator.postponed, placed }
+    return { views, draft, postponed: this.evaluator.postponed, placed, families: this.families() }
+  }
+
+  private families(): readonly Family[] | null {
+    const { conventions, watched } = this
+    if (!conventions) return null
+    return this.familyReckoner.reckon(watched.families, this.lines(), conventions, (to) => {
+      for (const [name, { block, data, lost }] of this.enclosed) to.enclosures.put(name, block, data, lost)
+    })
   }
 
   /** Reckons anew what the lines are worth at the value that is read along; tells which of them that concerns. */
@@ -221,11 +241,12 @@ export class EvaluatorService {
       this.conventions = edits.conventions
       this.convene(edits.conventions)
     }
-    const { chains, sweeps, along } = edits
+    const { chains, sweeps, along, families } = edits
     this.watched = {
       chains: chains ?? this.watched.chains,
       sweeps: sweeps ?? this.watched.sweeps,
       along: along === undefined ? this.watched.along : along,
+      families: families ?? this.watched.families,
     }
     const told = along === undefined ? [] : this.sweepLines()
     // What was just entered is waited for; of many lines each has a first turn.
@@ -319,11 +340,13 @@ export class EvaluatorService {
   }
 
   enclose(name: string, { block, data, lost }: Enclosed): Update {
+    this.enclosed.set(name, { block, data, lost })
     this.evaluator.enclosures.put(name, block, data, lost)
     return this.told(this.viewsOf(this.evaluateAll()))
   }
 
   unenclose(name: string): Update {
+    this.enclosed.delete(name)
     this.evaluator.enclosures.remove(name)
     return this.told(this.viewsOf(this.evaluateAll()))
   }

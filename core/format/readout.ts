@@ -16,7 +16,7 @@ export interface Twin {
 export type Readout =
   | ({ readonly shape: 'twin' } & Twin & WithUnit)
   | ({ readonly shape: 'single'; readonly text: string } & WithUnit)
-  | { readonly shape: 'words'; readonly text: string }
+  | { readonly shape: 'words'; readonly text: string; /** It takes the full width. */ readonly broad?: boolean }
   | GridReadout
   | ({
       readonly shape: 'list'

@@ -16,6 +16,7 @@ export const parts: KindOf<PartsValue> = {
   readout: (value, to) => ({
     shape: 'words',
     text: value.solved ? solvedWords(value.solved, value.parts) : to.text(value),
+    ...(value.listed ? { broad: true } : {}),
   }),
   fields: ({ parts: all, solved }, to) => ({
     kind: 'parts',

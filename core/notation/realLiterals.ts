@@ -34,12 +34,12 @@ export function literalNear(all: readonly RealLiteral[], at: number): RealLitera
   return inside ?? all.findLast((one) => one.to <= at) ?? all[0] ?? null
 }
 
-/** One step that suits a literal: its last written place, but at least a hundredth of its size. */
+/** One step that suits a literal: its last written place, or a finer one of about a tenth of its first digit. */
 export function stepOf(text: string): number {
   const value = Math.abs(Number(text))
   const [, decimals = '', exponent = '0'] = /^\d*\.?(\d*)(?:e([+-]?\d+))?$/i.exec(text) ?? []
   const last = 10 ** (Number(exponent) - decimals.length)
-  const hundredth = value > 0 ? 10 ** (Math.floor(Math.log10(value)) - 2) : 0.01
+  const hundredth = value > 0 ? 10 ** (Math.floor(Math.log10(value)) - 1) : 0.01
   return Math.min(last, Math.max(hundredth, 1e-300))
 }
 

@@ -55,6 +55,8 @@ export interface LoopCount {
 
 /** A sweep as a plate draws it, as a curve or as a locus: with its name and dress. */
 export interface ShownSweep {
+  /** Which member of a family it is: `ζ = 0.2`. */
+  readonly member?: string
   readonly line: string
   readonly name: string
   readonly ink: Ink

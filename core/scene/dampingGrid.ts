@@ -28,7 +28,8 @@ export function dampingGrid(view: PlaneView, size: Size, least: number): readonl
         { re: 0, im: 0 },
         { re: reach * Math.cos(angle), im: side * reach * Math.sin(angle) },
       ],
-      label: side > 0 && edge > 0 ? String(ratio) : '',
+      // The steepest one would meet the name of the axis.
+      label: side > 0 && edge > 0 && ratio > 0.1 ? String(ratio) : '',
       at: { re: edge * Math.cos(angle), im: edge * Math.sin(angle) },
     }))
   })
@@ -48,7 +49,7 @@ export function dampingGrid(view: PlaneView, size: Size, least: number): readonl
 /** How far along a ray its label still stands in sight. */
 function insideEdge(angle: number, left: number, top: number): number {
   const [c, s] = [Math.cos(angle), Math.sin(angle)]
-  return 0.93 * Math.min(c < 0 ? left / c : Infinity, s > 0 ? top / s : Infinity)
+  return 0.88 * Math.min(c < 0 ? left / c : Infinity, s > 0 ? top / s : Infinity)
 }
 
 const turned = (radius: number, angle: number): Complex => ({

@@ -9,6 +9,8 @@ import { usedNames } from '../notation/names'
 import { nameToLatex, statementToLatex } from '../notation/latex'
 import { problem } from '../notation/problem'
 import type { Problem, ProblemFix } from '../notation/problem'
+import { realLiterals } from '../notation/realLiterals'
+import type { RealLiteral } from '../notation/realLiterals'
 import { findLiteral } from '../notation/rewrite'
 import type { DraggableLiteral } from '../notation/rewrite'
 import { isPending, isUnfinished, sentence } from '../sentences/sentences'
@@ -75,6 +77,8 @@ export interface LineView {
   /** Its value at the point that is read along, where one is. */
   readonly at: PointView | null
   readonly literal: DraggableLiteral | null
+  /** The real numbers that stand in it as they were written. */
+  readonly numbers: readonly RealLiteral[]
   /** The kept name of the gain that its locus of roots is at. */
   readonly gain: string | null
   /** Kept names that the line reads. */
@@ -149,6 +153,7 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     sweep: null,
     at: null,
     literal: failed ? null : findLiteral(parsed.source, parsed.statement, bound.body, conventions.angle),
+    numbers: failed ? NO_NUMBERS : realLiterals(parsed.source, bound.body),
     gain: gainOf(bound.body),
     uses: value?.kind === 'parts' && value.solved ? value.solved.uses : usedNames(bound),
     pass: value?.kind === 'check' ? value.pass : null,
@@ -163,6 +168,7 @@ const NO_NAMES: readonly string[] = []
 function kindWithoutValue({ parsed, evaluated }: LineResult): 'sought' | 'equation' | 'empty' | 'remark' {
   if (parsed.statement.type === 'sought') return 'sought'
   if (evaluated.open?.kind === 'equation') return 'equation'
+  if (parsed.statement.type === 'unknown') return 'empty'
   return parsed.remark === null ? 'empty' : 'remark'
 }
 
@@ -192,6 +198,7 @@ function gainOf(body: Node | null): string | null {
 }
 
 const NO_LINKS: readonly Link[] = []
+const NO_NUMBERS: readonly RealLiteral[] = []
 
 /** The view of a line that was stopped and is held back. */
 export function stoppedView(view: LineView): LineView {

@@ -365,10 +365,13 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
       'jury((z - 1)*(z - 0.66) + K*(0.0273*z + 0.0238))',
     ].map(lineOf),
     plates: [
-      freshCurve('plate-swing', ['re'], [kept('y')], 'The buoy swings out'),
+      {
+        ...freshCurve('plate-swing-out', ['re'], [kept('y')], 'The buoy swings out, more or less damped'),
+        family: { line: kept('zeta'), values: ['0.2', '0.5', '1'] },
+      },
       plane('swing', 'Its poles', ['p'], { re: 'σ / s⁻¹', im: 'ω / s⁻¹', grid: 'damping' }),
       plane('striker', 'Poles of the sampled striker', ['p_z'], { grid: 'sampled', unitCircle: true }),
-      freshCurve('plate-striker', ['re'], [kept('y_z')], 'The striker goes where it is sent'),
+      freshCurve('plate-striker-step', ['re'], [kept('y_z')], 'The striker goes where it is sent'),
     ],
   },
 ]

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import type { LineView } from '#core/views/lineView'
 import type { Line } from '#shared/folio'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
+import { useVernierStore } from '~/stores/vernier'
 import { spokenWithAnswers } from '~/texts/spoken'
 import { usePreferencesStore } from '~/stores/preferences'
 
@@ -23,6 +24,7 @@ const emit = defineEmits<{ pressed: [event: KeyboardEvent] }>()
 const folio = useFolioStore()
 const preferences = usePreferencesStore()
 const results = useResultsStore()
+const vernier = useVernierStore()
 
 const opener = ref<HTMLElement | null>(null)
 defineExpose({ focus: () => opener.value?.focus() })
@@ -49,6 +51,20 @@ function open(event: MouseEvent): void {
   const box = target.getBoundingClientRect()
   folio.edit(props.line.id, event.clientX < box.left + box.width / 2 ? from : to)
 }
+
+// A number that is in hand is underlined where it stands in the reading.
+const inHand = computed(() => (vernier.held?.line === props.line.id ? vernier.held.literal : null))
+watch(
+  [inHand, reading],
+  async () => {
+    await nextTick()
+    for (const span of opener.value?.querySelectorAll<HTMLElement>('[data-span]') ?? []) {
+      const { from, to } = inHand.value ?? { from: -1, to: -1 }
+      span.classList.toggle('in-hand', span.dataset.span === `${from}-${to}`)
+    }
+  },
+  { immediate: true, flush: 'post' },
+)
 
 /** A click on a note opens it; one on a link follows the link. */
 function openNote(event: MouseEvent): void {
@@ -113,6 +129,9 @@ function openNote(event: MouseEvent): void {
 .row:hover .opener,
 .row.current .opener {
   overflow: auto hidden;
+}
+.opener :deep(.in-hand) {
+  border-bottom: 2px solid var(--brass);
 }
 .opener:focus-visible {
   outline-offset: -2px;

@@ -34,6 +34,7 @@ function close(event: KeyboardEvent): void {
           @change="(e: Event) => plates.change(plate, { caption: textIn(e) })"
         />
         <slot />
+        <FamilyFields :plate="plate" />
       </v-defaults-provider>
     </fieldset>
     <div class="row files">

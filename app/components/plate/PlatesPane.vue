@@ -21,6 +21,7 @@ const NEW = [
       :number="plates.number"
     />
     <LazyCurvePlate v-else :key="plates.plate.id" :plate="plates.plate" :number="plates.number" />
+    <VernierScale />
     <nav class="strip" aria-label="Plates of the folio">
       <div class="room">
         <ol v-if="plates.all.length > 1">
