@@ -77,29 +77,32 @@ export function annotationsOf(frame: CurveFrame): Record<string, AnnotationOptio
   return found
 }
 
-/** The value that a member of a family is for, at the end of its curve. */
+/** The value that a member of a family is for, where its curve is furthest from those of the others. */
 function memberLabel(curve: Curve, frame: CurveFrame, colour: string): AnnotationOptions {
-  const { high = curve.x.at(-1) ?? 0 } = shownRange(frame)
-  const k = Math.max(
-    0,
-    curve.x.findLastIndex((x, n) => x <= high && Number.isFinite(curve.y[n] ?? NaN)),
-  )
-  // Each a little further from the edge than the one before it, so that they stand apart where the curves meet.
-  const place = frame.curves.filter((c) => c.sort === curve.sort && c.member !== '').indexOf(curve)
-  const at = Math.max(0, k - Math.round((place % 4) * 0.07 * curve.x.length))
+  const { low = -Infinity, high = Infinity } = shownRange(frame)
+  const others = frame.curves.filter((c) => c !== curve && c.part === curve.part && c.line === curve.line && c.y.length === curve.y.length) // prettier-ignore
+  const first = Math.round(curve.x.length * 0.04)
+  let [at, most] = [Math.max(0, curve.x.length - 1), -1]
+  for (let k = first; k < curve.x.length; k += 1) {
+    const [x, y] = [curve.x[k] ?? NaN, curve.y[k] ?? NaN]
+    if (!(x >= low && x <= high) || !Number.isFinite(y)) continue
+    const away = Math.min(...others.map((c) => Math.abs((c.y[k] ?? NaN) - y)))
+    if (away > most) [at, most] = [k, away]
+  }
+  const x = curve.x[at] ?? 0
   return {
     type: 'label',
     xScaleID: 'x',
     yScaleID: curve.sort,
-    xValue: curve.x[at] ?? 0,
+    xValue: x,
     yValue: curve.y[at] ?? 0,
-    content: curve.member,
+    content: curve.member.replace(/^.* = /, ''),
     color: colour,
-    font: { family: SANS, size: 12 },
+    font: { family: SANS, size: 12.5, weight: 'bold' },
     backgroundColor: frame.theme.leaf,
     padding: 1,
-    xAdjust: -26,
-    yAdjust: -10,
+    xAdjust: 16 * (inwards(x, frame, isLogX(frame.plate, frame.curves)) || 1),
+    yAdjust: 0,
   }
 }
 

@@ -123,7 +123,7 @@ export function curvesOf(
       along: data.along,
       axis: fits ? '' : (data.axis ?? ''),
       turns,
-      marks: fits || member !== '' ? [] : (data.marks ?? []),
+      marks: fits ? [] : (data.marks ?? []),
       angles: data.of === 'angle',
       decades: !fits && data.decades,
     }))

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { answerPlace } from '#core/views/answerIds'
 import type { LineView } from '#core/views/lineView'
-import type { ShownSweep } from '#core/scene/curve'
+import type { ShownSweep, SweepData } from '#core/scene/curve'
 import type { DragWay } from '#core/scene/drag'
 import { assignSlots, inkOf } from '#core/scene/scene'
 import type { Ink } from '#core/scene/scene'
@@ -47,6 +47,9 @@ const FAMILY_DASHES: readonly (readonly number[])[] = [
   [1, 5],
   [5, 5],
 ]
+
+/** Margins and figures are marked on the curve of the folio as it stands only. */
+const withoutMarks = (data: SweepData): SweepData => ({ ...data, marks: [] })
 
 /** True of a transfer function: its frequency response is drawn from it alone. */
 export const isTransferView = (view: LineView): boolean =>
@@ -121,7 +124,15 @@ export const usePlatesStore = defineStore('plates', () => {
       const members = membersOf(of).flatMap(({ label, member, dash }): ShownSweep[] => {
         const data = member.sweeps.get(line)
         return data
-          ? [{ line, name, ink: { ...ink, dash, width: Math.max(1.4, ink.width - 0.4) }, data, member: label }]
+          ? [
+              {
+                line,
+                name,
+                ink: { ...ink, dash, width: Math.max(1.4, ink.width - 0.4) },
+                data: withoutMarks(data),
+                member: label,
+              },
+            ]
           : []
       })
       const own = members.length > 0 ? { member: ownLabel(of) } : {}

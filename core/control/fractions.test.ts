@@ -1,4 +1,7 @@
 import * as fc from 'fast-check'
+import { FolioEvaluator } from '../evaluate/folio'
+import { DEFAULT_CONVENTIONS } from '../format/conventions'
+import { workingOf } from '../working/working'
 import { reckon } from '../testing'
 import type { Reckoned } from '../testing'
 
@@ -91,5 +94,27 @@ describe('the inverse Laplace transform', () => {
       }),
       { numRuns: 100 },
     )
+  })
+})
+
+describe('on paper', () => {
+  test.each([
+    ['partial_fractions(6/((s + 1)*(s^2 + 9)))', ['factored-below', 'covered-up', 'covered-up', 'fractions-sum']],
+    ['routh(s^3 + 6s^2 + 11s + 6)', ['routh-entry', 'routh-entry', 'routh-array']],
+    [
+      'margins(10/(s*(s^2 + 6s + 5)))',
+      ['gain-crossover', 'phase-margin', 'phase-crossover', 'gain-margin', 'margins-read'],
+    ],
+    ['sensitivity(3/(s + 1))', ['loop-sensitivity']],
+    ['closed_loop(3/(s + 1))', ['loop-by-feedback']],
+  ])('%s', (line, rules) => {
+    const evaluator = new FolioEvaluator()
+    evaluator.setSettings({ ...DEFAULT_CONVENTIONS, timeLimit: 5000 })
+    evaluator.setLines(['unknown s', line].map((source, k) => ({ id: String(k), source })))
+    evaluator.update()
+    const working = workingOf(evaluator, '1', { conventions: DEFAULT_CONVENTIONS, ways: new Map(), point: 0 })
+    if (typeof working === 'string') throw new Error(working)
+    const told = working.steps.map(({ rule }) => rule)
+    for (const rule of rules) expect(told).toContain(rule)
   })
 })

@@ -59,7 +59,9 @@ function factorOf(p: Whole, { z, exact, wide }: Pole): readonly NumberValue[] {
 /** |p|² and −2·Re p as fractions, proved by dividing; `null` where they are none. */
 function pairExactly(p: Whole, wide: Z.Wide): readonly [Q.Rational, Q.Rational] | null {
   const size = nearFraction(Z.multiply(wide, Z.conjugate(wide)))
-  const sum = nearFraction(Z.negate({ re: 2n * wide.re, im: 0n, exp: wide.exp }))
+  const twice = Z.negate({ re: 2n * wide.re, im: 0n, exp: wide.exp })
+  // On the axis: what is left beside its size are the last digits.
+  const sum = Z.sizeOf(twice) < Z.sizeOf(wide) - 200 ? Q.ZERO : nearFraction(twice)
   if (!size || !sum) return null
   const { whole } = W.overOne([size, sum, Q.ONE])
   return W.division(p, whole).rest.length === 0 ? [size, sum] : null

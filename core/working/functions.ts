@@ -1,3 +1,4 @@
+import { closedLoop, marginsChapter, partialFractionsChapter, routhChapter, sensitivityOf } from './control'
 import { isComplex } from '../format/number'
 import { findFunction } from '../functions/registry'
 import * as N from '../notation/nodes'
@@ -396,6 +397,11 @@ const BY_NAME: Readonly<Record<string, Chapter>> = {
   cholesky: bySummary('numerically'),
   expm: bySummary('numerically'),
   cond: bySummary('numerically'),
+  closed_loop: closedLoop,
+  sensitivity: sensitivityOf,
+  partial_fractions: partialFractionsChapter,
+  routh: routhChapter,
+  margins: marginsChapter,
   roots: (p) => rootsChapter(p, 'roots'),
   zeros: (p) => rootsChapter(p, 'zeros'),
   poles: (p) => rootsChapter(p, 'poles'),

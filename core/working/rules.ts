@@ -217,6 +217,20 @@ const RULES = {
   'zeros-of-numerator': rule('The zeros are the roots of the numerator.'),
   'poles-of-denominator': rule('The poles are the roots of the denominator.'),
 
+  // Control.
+  'loop-by-feedback': rule('The loop closed by negative feedback.', 'T = \\frac{G}{1 + G\\,H}'),
+  'loop-sensitivity': rule('What is left of a disturbance in the closed loop.', 'S = \\frac{1}{1 + L}'),
+  'factored-below': rule('The denominator in its real factors.'),
+  'covered-up': rule('The factor before the fraction of a simple pole: the ratio there, without the factor of the pole.', 'A = \\left.(s - p)\\,G(s)\\right|_{s = p}'),
+  'fractions-sum': rule('The sum of the partial fractions.', 'G = \\sum \\frac{A_k}{s - p_k}'),
+  'routh-entry': rule('Crosswise from the two rows above, divided by the first entry of the lower one.', 'c_k = \\frac{b_0\\,a_{k+1} - a_0\\,b_{k+1}}{b_0}'),
+  'routh-array': rule('The array of Routh: roots lie to the right as often as the first column changes its sign.'),
+  'gain-crossover': rule('The frequency at which the magnitude of the loop is 1: a root of a polynomial in ω².', '|N|^2 - |D|^2 = 0'),
+  'phase-margin': rule('The angle that is left to −180°.', '\\varphi = 180^{\\circ} + \\arg L'),
+  'phase-crossover': rule('The frequency at which the loop is real and negative.', '\\operatorname{Im} L = 0'),
+  'gain-margin': rule('The reciprocal of the magnitude there.', 'g = \\frac{1}{|L|}'),
+  'margins-read': rule('The margins.'),
+
   // Choices, comparisons, texts.
   compared: rule('The values are compared.'),
   'both-hold': rule('True where both hold.'),
