@@ -34,7 +34,9 @@ export const useVernierStore = defineStore('vernier', () => {
   const numbersOf = (line: string): readonly RealLiteral[] => results.views.get(line)?.numbers ?? []
   const text = computed(() => {
     const now = held.value
-    return now ? withNumber(now.base, now.literal, value.value, step.value) : ''
+    if (!now) return ''
+    // Until it is slid it stands as it was written.
+    return value.value === now.literal.value ? now.base : withNumber(now.base, now.literal, value.value, step.value)
   })
   /** Where the number stands in the line as it reads now. */
   const span = computed(() => {

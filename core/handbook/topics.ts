@@ -129,7 +129,7 @@ export const TOPICS: readonly Topic[] = [
     examples: [example('sin(30°)', '0.5'), example('sin(pi/6 rad)', '0.5'), example('arg(1 + 1j)', '45°')],
   },
   {
-    id: 'order',
+    id: 'precedence',
     title: 'What binds tighter',
     text: 'From tight to loose: calls, entries and units; powers, from the right; ∠; the sign; × ÷ mod from the left, and a factor right behind digits; parallel ||; + −; comparisons; not, and, or. The grouping switch shows every bracket that was supplied.',
     examples: [example('-2^2', '-4'), example('2^3^2', '512'), example('1/2*4', '2'), example('6 || 3 + 1', '3')],
@@ -255,6 +255,25 @@ export const TOPICS: readonly Topic[] = [
       },
       { before: ['sought phi', '5*sin(phi) = 2.5'], entry: 'determine from phi = 0° to 90°', gives: 'phi = 30°' },
     ],
+  },
+  {
+    id: 'control',
+    title: 'Control',
+    text: 'A ratio of polynomials in one unknown is a transfer function; nothing is declared. An unknown that begins with z is that of samples. closed_loop(G, H) is G/(1 + G·H), step_response and impulse_response take a time or a sweep of times, margins(L) the open loop. With rounded coefficients a ratio keeps its factors, so that the same ones cancel; where factors of different lines do, the pole that goes is named. e^(-s*T) is a delay. Poles, residues and crossovers are worked out to many digits or as proved roots, never read off a grid. The menu of a line draws the frequency response (Alt+,) and the locus about −1 (Alt+-); root_locus(L, k) on a plane shows all branches, and its poles can be dragged along them where k is a plain number. Ctrl+F7 takes a number of a line in hand.',
+    examples: [
+      { before: ['unknown s', 'P = 4/(s*(s + 2))'], entry: 'closed_loop(P)', gives: '4/(s^2 + 2s + 4)' },
+      { before: ['unknown s', 'T = 4/(s^2 + 2s + 4)'], entry: 'step_figures(T).overshoot', gives: '0.16303' },
+      { before: ['unknown s', 'L = 10/(s*(s + 1)*(s + 5))'], entry: 'margins(L).phase', gives: '25.39°' },
+      { before: ['unknown s, t'], entry: 'inverse_laplace(10/(s*(s + 5)), t)', gives: '2 - 2*e^(-5*t)' },
+      { before: ['unknown s'], entry: '2/(s + 1)*e^(-0.5s)', gives: '2/(s + 1)*e^(-0.5s)' },
+      { before: ['unknown s in 1/s', 'tau = 0.2 second', 'G = 3 V/(1 + s*tau)'], entry: 'step_response(G, 0.2 second)', gives: '1.8964 V' }, // prettier-ignore
+    ],
+  },
+  {
+    id: 'families',
+    title: 'The vernier and families',
+    text: 'Any real number of a line can be taken in hand (Ctrl+F7, or the menu of the line): it is underlined, and a scale stands under the plate. Arrows go one step, with Shift ten; the range and the step can be typed; Enter lets go, Escape gives the line back. Everything that depends on it follows. Under Plate a family shows the same curve, locus or poles for several values of a number that a line keeps: one hue, its members told apart by their dashes and by the value beside each.',
+    examples: [{ before: ['unknown s', 'zeta = 0.2'], entry: '1/(s^2 + 2*zeta*s + 1)', gives: '1/(s^2 + 0.4s + 1)' }],
   },
   {
     id: 'equals-signs',

@@ -44,6 +44,8 @@ test.each([
   ['R = 4.7k', 5, 0.1, 'R = 5.0k'],
   ['x = 3 - 2', -1, 1, 'x = -1 - 2'],
   ['x = 4*2', -0.5, 0.1, 'x = -0.5*2'],
+  ['k = 2', 0.75, 0.25, 'k = 0.75'],
+  ['k = 2', 3e-7, 1e-7, 'k = 0.0000003'],
 ])('%s with %d in steps of %d is %s', (source, value, step, gives) => {
   const [first] = numbersIn(source)
   expect(withNumber(source, first!, value, step)).toBe(gives)

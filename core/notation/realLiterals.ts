@@ -53,8 +53,15 @@ export function withNumber(
   return source.slice(0, digits.from) + numberText(source, digits.from, value, step) + source.slice(digits.to)
 }
 
+/** The places behind the point that a step needs. */
+function decimalsOf(step: number): number {
+  const [, places = '', exponent = '0'] =
+    /^\d*\.?(\d*)(?:e([+-]?\d+))?$/.exec(String(Number(step.toPrecision(12)))) ?? []
+  return Math.max(0, Math.min(20, places.length - Number(exponent)))
+}
+
 function numberText(source: string, from: number, value: number, step: number): string {
-  const decimals = Math.max(0, Math.min(20, Math.ceil(-Math.log10(step) - 1e-9)))
+  const decimals = decimalsOf(step)
   const rounded = Math.round(value / step) * step
   const size = Math.abs(rounded)
   const plain = size !== 0 && (size >= 1e15 || size < 1e-9) ? size.toExponential(3) : size.toFixed(decimals)
