@@ -47,6 +47,7 @@ test('one key draws the frequency response of a transfer function with its margi
   page,
 }) => {
   await folio.open(LOOP)
+  await folio.expectValue(2, '1')
   await folio.row(5).locator('.opener').focus()
   await page.keyboard.press('Alt+,')
   const curves = page.getByRole('application', { name: /Curves over ω/ }).or(page.getByLabel(/^Curves over ω/))
@@ -139,11 +140,12 @@ test('the number under the caret is the one that is taken, another is one button
 
 test('a family of curves: for each of its values one, kept with the plate, and all follow', async ({ folio, page }) => {
   await folio.open(LOOP)
+  await folio.expectValue(2, '1')
   await folio.row(8).locator('.opener').focus()
   await page.keyboard.press('Alt+,')
   await page.getByRole('button', { name: 'Plate', exact: true }).click()
   const settings = page.getByRole('region', { name: /^Settings of plate/ })
-  await settings.getByRole('combobox', { name: 'Family' }).click()
+  await settings.getByRole('combobox', { name: 'Family' }).press('ArrowDown')
   await page.getByRole('option', { name: 'zeta (line 3)' }).click()
   await settings.getByLabel('for its values').fill('0.1; 0.7; 1')
   await settings.getByLabel('for its values').press('Enter')
@@ -151,6 +153,7 @@ test('a family of curves: for each of its values one, kept with the plate, and a
   await expect(picture).toHaveAccessibleName(/y, zeta = 0.1.*y, zeta = 0.7.*y, zeta = 1/)
   await folio.saved()
   await page.reload()
+  await page.getByRole('button', { name: /^Plate 2/ }).click()
   await expect(page.getByLabel(/^Curves over t/)).toHaveAccessibleName(/y, zeta = 0.7/)
 })
 
