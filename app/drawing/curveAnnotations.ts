@@ -113,8 +113,15 @@ function figureMarks(curve: Curve, frame: CurveFrame, colour: string): Record<st
   const half = frame.conventions.angle === 'deg' ? 180 : Math.PI
   const scales = { xScaleID: 'x', yScaleID: curve.sort } as const
   const stroke = { borderColor: frame.theme.brass, borderWidth: 2 } as const
-  const write = (id: string, x: number, y: number, content: string, up: number, beside = false): void => {
-    found[`${id} text`] = { type: 'label', ...scales, xValue: x, yValue: y, content, color: frame.theme.ink, font: { family: SANS, size: 12.5 }, backgroundColor: frame.theme.leaf, padding: 2, yAdjust: up, xAdjust: beside ? besideSpan(content, x, frame) : 46 * inwards(x, frame, isLogX(frame.plate, frame.curves)) } // prettier-ignore
+  const write = (
+    id: string,
+    x: number,
+    y: number,
+    content: readonly string[],
+    up: number,
+    beside: boolean | 'right' = false,
+  ): void => {
+    found[`${id} text`] = { type: 'label', ...scales, xValue: x, yValue: y, content: [...content], color: frame.theme.ink, font: { family: SANS, size: 12.5 }, backgroundColor: frame.theme.leaf, padding: 2, yAdjust: up, xAdjust: beside === 'right' ? rightOf(content, x, frame) : beside ? besideSpan(content, x, frame) : 46 * inwards(x, frame, isLogX(frame.plate, frame.curves)) } // prettier-ignore
   }
   const span = (
     id: string,
@@ -146,7 +153,7 @@ function figureMarks(curve: Curve, frame: CurveFrame, colour: string): Record<st
       const edge = Math.round((y - margin + half) / (2 * half)) * 2 * half - half
       span(id, { x: mark.x, y: edge }, { x: mark.x, y: edge + margin })
       dot(`${id} at`, mark.x, edge + margin)
-      write(id, mark.x, edge + margin / 2, `phase margin ${angleText(mark.value, frame.conventions)} at ${number(mark.x)}${seconds}`, 0, true) // prettier-ignore
+      write(id, mark.x, edge + margin / 2, [`phase margin ${angleText(mark.value, frame.conventions)}`, `at ${number(mark.x)}${seconds}`], 0, true) // prettier-ignore
     } else if (mark.what === 'gain-margin' && curve.sort === 'dB') {
       const level = -20 * Math.log10(mark.value)
       span(id, { x: mark.x, y: level }, { x: mark.x, y: 0 })
@@ -155,7 +162,7 @@ function figureMarks(curve: Curve, frame: CurveFrame, colour: string): Record<st
         id,
         mark.x,
         level / 2,
-        `gain margin ${number(-level)} dB (${number(mark.value)}) at ${number(mark.x)}${seconds}`,
+        [`gain margin ${number(-level)} dB (${number(mark.value)})`, `at ${number(mark.x)}${seconds}`],
         0,
         true,
       )
@@ -165,25 +172,31 @@ function figureMarks(curve: Curve, frame: CurveFrame, colour: string): Record<st
       span(id, { x: first, y: mark.value / curve.perUnit }, { x: last, y: mark.value / curve.perUnit }, [2, 4])
     } else if (mark.what === 'peak') {
       dot(id, mark.x, mark.value / curve.perUnit)
-      write(id, mark.x, mark.value / curve.perUnit, `peak ${number(mark.value / curve.perUnit)} at ${number(mark.x)}${seconds}`, -14) // prettier-ignore
+      write(id, mark.x, mark.value / curve.perUnit, [`peak ${number(mark.value / curve.perUnit)} at ${number(mark.x)}${seconds}`], -14) // prettier-ignore
     } else if (mark.what === 'settling') {
       dot(id, mark.x, heightAt(curve, mark.x))
-      write(id, mark.x, heightAt(curve, mark.x), `settled at ${number(mark.x)}${seconds}`, 18)
+      write(id, mark.x, heightAt(curve, mark.x), [`settled at ${number(mark.x)}${seconds}`], 18, 'right')
     } else if (mark.what === 'rise' && mark.to !== undefined) {
       dot(id, mark.x, heightAt(curve, mark.x))
       dot(`${id} end`, mark.to, heightAt(curve, mark.to))
-      write(id, mark.to, heightAt(curve, mark.to), `rise ${number(mark.to - mark.x)}${seconds}`, 16)
+      write(id, mark.to, heightAt(curve, mark.to), [`rise ${number(mark.to - mark.x)}${seconds}`], 16, 'right')
     }
   }
   return found
 }
 
 /** To the left of an upright line, or to its right where there is no room. */
-function besideSpan(content: string, x: number, frame: CurveFrame): number {
+function besideSpan(content: readonly string[], x: number, frame: CurveFrame): number {
   const { low = 0, high = 1 } = shownRange(frame)
   const share = isLogX(frame.plate, frame.curves) ? Math.log(x / low) / Math.log(high / low) : (x - low) / (high - low)
-  const half = content.length * 3.3 + 8
+  const half = Math.max(...content.map((row) => row.length)) * 3.3 + 10
   return share * frame.width > 2 * half + 60 ? -half : half
+}
+
+/** To the right of a point, below its curve; at the edge inwards. */
+function rightOf(content: readonly string[], x: number, frame: CurveFrame): number {
+  const half = Math.max(...content.map((row) => row.length)) * 3.3 + 4
+  return inwards(x, frame, isLogX(frame.plate, frame.curves)) < 0 ? -half : half
 }
 
 /** The height of a curve between its points, by a straight line. */
