@@ -5,8 +5,11 @@ import { reckon } from '#core/testing'
 import { nearestGain, placesOf } from './rootLocus'
 import type { ShownBranches } from './rootLocus'
 
+/** A machine that does other work meanwhile must not decide what comes out. */
+const SLOW = { timeLimit: 20_000 }
+
 function picture(l: string, ...more: string[]) {
-  const value = reckon(['unknown s', ...more, `root_locus(${l}, 1)`]).at(-1)!.value!
+  const value = reckon(['unknown s', ...more, `root_locus(${l}, 1)`], SLOW).at(-1)!.value!
   const drawn = drawnOf(value, 'cross', DEFAULT_CONVENTIONS, readout(value, DEFAULT_CONVENTIONS))
   if (!drawn?.branches) throw new Error('a locus')
   return drawn.branches

@@ -61,7 +61,7 @@ function pairExactly(p: Whole, wide: Z.Wide): readonly [Q.Rational, Q.Rational] 
   const size = nearFraction(Z.multiply(wide, Z.conjugate(wide)))
   const twice = Z.negate({ re: 2n * wide.re, im: 0n, exp: wide.exp })
   // On the axis: what is left beside its size are the last digits.
-  const sum = Z.sizeOf(twice) < Z.sizeOf(wide) - 200 ? Q.ZERO : nearFraction(twice)
+  const sum = Z.sizeOf(twice) < Z.sizeOf(wide) - 160 ? Q.ZERO : nearFraction(twice)
   if (!size || !sum) return null
   const { whole } = W.overOne([size, sum, Q.ONE])
   return W.division(p, whole).rest.length === 0 ? [size, sum] : null

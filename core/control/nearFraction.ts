@@ -16,9 +16,9 @@ export function nearFraction({ re, exp }: Wide): Rational | null {
     const step = a / b
     ;[p0, q0, p1, q1] = [p1, q1, step * p1 + p0, step * q1 + q0]
     ;[a, b] = [b, a - step * b]
-    if (q1 > 1n << 80n) return null
+    if (q1 > 1n << 64n) return null
     const off = size * q1 - p1 * d
-    if ((off < 0n ? -off : off) << 200n <= size * q1) return Q.fromBig(n < 0n ? -p1 : p1, q1)
+    if ((off < 0n ? -off : off) << 160n <= size * q1) return Q.fromBig(n < 0n ? -p1 : p1, q1)
   }
   return null
 }

@@ -36,7 +36,7 @@ export function polesOf(p: Whole): readonly Pole[] | null {
 const near = (x: number, y: number): boolean => Math.abs(x - y) <= 1e-12 * Math.max(Math.abs(x), Math.abs(y))
 
 /** Digits that poles are worked out to, in bits, of the largest. */
-const POLE_BITS = 384
+const POLE_BITS = 288
 
 function simpleRoots(p: Whole): readonly Omit<Pole, 'times'>[] | null {
   if (W.degreeOf(p) === 1) {

@@ -4,6 +4,7 @@ import { toDyadic } from '../numbers/dyadic'
 import { bitLength } from '../numbers/rational'
 import { halves } from './frequency'
 import { polesOf, roughRoots } from './poles'
+import { rootsOfWhole } from './transfer'
 import { realRoots } from './realRoots'
 import type { Transfer } from './transfer'
 import * as W from './whole'
@@ -36,7 +37,7 @@ function closedBy({ top, bottom }: Transfer, k: number): Whole {
 
 /** Roots listed as often as they count, the order being that of the polynomial. */
 function rootList(p: Whole): readonly Complex[] | null {
-  const found = p.length > 1 ? polesOf(W.primitive(p)) : []
+  const found = p.length > 1 ? rootsOfWhole(p) : []
   return found && found.flatMap(({ z, times }) => Array.from({ length: times }, () => z))
 }
 
@@ -103,6 +104,15 @@ export interface Meeting {
 
 /** Roots of N·D′ − N′·D at which k is real; a multiple root of D or N itself is the beginning or the end of branches. */
 function breakaways(l: Transfer): readonly Meeting[] {
+  const found = meetings.get(l) ?? meetingsOf(l)
+  meetings.set(l, found)
+  return found
+}
+
+/** Both signs of the gain, and its rules, ask for them. */
+const meetings = new WeakMap<Transfer, readonly Meeting[]>()
+
+function meetingsOf(l: Transfer): readonly Meeting[] {
   const p = W.subtract(W.multiply(l.top, W.derivative(l.bottom)), W.multiply(W.derivative(l.top), l.bottom))
   const roots = p.length > 1 ? (polesOf(W.primitive(p)) ?? []) : []
   return roots.flatMap(({ z, wide, times }) => {

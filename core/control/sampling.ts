@@ -41,7 +41,7 @@ export function heldSamples(g: Transfer, period: Rational, unknown: string): Fac
   })
   const exact = g.exact && poles.every(({ z }) => z.re === 0 && z.im === 0)
   const size = Math.max(...above.map(Z.sizeOf))
-  const number = (z: Z.Wide): NumberValue => (Z.sizeOf(z) < size - 200 ? integer(0) : exact ? fractionOf(z) : real(Z.toComplex(z).re)) // prettier-ignore
+  const number = (z: Z.Wide): NumberValue => (Z.sizeOf(z) < size - 160 ? integer(0) : exact ? fractionOf(z) : real(Z.toComplex(z).re)) // prettier-ignore
   const top = P.fromCoefficients(unknown, above.map(number))
   return { top: [top], bottom: poles.filter(({ z }) => z.im >= 0).flatMap((pole) => factorsOf(pole, t, unknown)) }
 }

@@ -13,7 +13,7 @@ export interface Wide {
   readonly exp: number
 }
 
-export const BITS = 320
+export const BITS = 256
 
 export const ZERO: Wide = { re: 0n, im: 0n, exp: 0 }
 export const ONE: Wide = { re: 1n, im: 0n, exp: 0 }
