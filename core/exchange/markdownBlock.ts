@@ -90,6 +90,8 @@ function plainCommands(latex: string): string {
       .replace(/\]/g, '\\rbrack ')
       .replace(/`/g, "'")
       // An underscore behind a letter or digit opens nothing.
+      // The underscore of a name is a sign of its own in text.
+      .replace(/\\_/g, '\\text{\\textunderscore}')
       .replace(/(^|[^A-Za-z0-9])_/g, '$1\\relax_')
       .replace(/\\([#$%&_])/g, (_, sign: string) => (sign === '%' ? '\\text{percent}' : ' '))
   )

@@ -173,7 +173,8 @@ test('on the plane, in curves, in tables and in files stand only what can', () =
   expect(pointOf(value('3 + 4j'))).toEqual({ re: 3, im: 4 })
   expect(pointOf(value('[3, 4]'))).toEqual({ re: 3, im: 4 })
   expect(pointOf(value('[3, 4, 5]'))).toBeNull()
-  expect(kinds.filter((kind) => curveOf(ONE_OF_EACH[kind]))).toEqual(['sweep'])
+  // What is behind a delay has a frequency response.
+  expect(kinds.filter((kind) => curveOf(ONE_OF_EACH[kind]))).toEqual(['sweep', 'delayed'])
   expect(kinds.filter((kind) => tableRows(ONE_OF_EACH[kind], 0, 2, DEFAULT_CONVENTIONS))).toEqual(['sweep'])
   expect(kinds.filter((kind) => valueData(ONE_OF_EACH[kind], 'x'))).toEqual(['vector', 'matrix', 'sweep'])
   expect(tableRows(ONE_OF_EACH.sweep, 1, 2, DEFAULT_CONVENTIONS)?.rows).toEqual([
