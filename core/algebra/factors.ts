@@ -79,11 +79,37 @@ function rationalOf(z: NumberValue): Q.Rational | null {
   return z.im === 0 ? toDyadic(z.re) : null
 }
 
+/** Exact factors taken apart so far that what two lists have in common is a factor of its own in both. */
+function refined(
+  first: readonly Polynomial[],
+  second: readonly Polynomial[],
+): readonly [readonly Polynomial[], readonly Polynomial[]] {
+  let [a, b] = [first, second]
+  for (let again = true; again;) {
+    again = false
+    for (const [i, x] of a.entries())
+      for (const [k, y] of b.entries()) {
+        if (again || sameUpToLast(x, y)) continue
+        const found = reduced(x, y)
+        // Multiples of one another differ by a number only.
+        const common = found && P.isExact(x) && P.isExact(y) ? P.commonDivisor(x, y) : null
+        if (!found || !common || P.degree(common) === 0) continue
+        const [above, below] = [P.divide(x, common), P.divide(y, common)]
+        if ('kind' in above || 'kind' in below) continue
+        a = [...a.slice(0, i), common, ...ofPolynomial(above.quotient), ...a.slice(i + 1)]
+        b = [...b.slice(0, k), common, ...ofPolynomial(below.quotient), ...b.slice(k + 1)]
+        again = true
+      }
+  }
+  return [a, b]
+}
+
 /** The least product that both are factors of, by factors that are the same. */
 export function leastCommon(
-  a: readonly Polynomial[],
-  b: readonly Polynomial[],
+  first: readonly Polynomial[],
+  second: readonly Polynomial[],
 ): { readonly all: readonly Polynomial[]; readonly ofA: readonly Polynomial[]; readonly ofB: readonly Polynomial[] } {
+  const [a, b] = refined(first, second)
   const open = [...b]
   const ofB: Polynomial[] = []
   for (const factor of a) {

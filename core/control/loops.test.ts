@@ -75,6 +75,12 @@ describe('a closed loop', () => {
     ['a factor to a power', ['order((s + sqrt(2))/(s + sqrt(2))^3)'], '2'],
     ['three times a factor', ['order(3*(s + pi)/((s + pi)*(s + 1)))'], '1'],
     ['parallel branches over one denominator', ['D = s^2 + pi*s + 1', 'order(1/D + s/D)'], '2'],
+    [
+      'an exact factor inside another one',
+      ['G = (2s + 1)/s', 'H = sqrt(5)/(2s^2 + 9s + 4)', 'order(1/(1/G + H))'],
+      '2',
+    ],
+    ['and the same closed', ['G = (2s + 1)/s', 'H = sqrt(5)/(2s^2 + 9s + 4)', 'order(closed_loop(G, H))'], '2'],
     ['positive feedback is written as algebra', ['G = 2/(s + pi)', 'order(G/(1 - G))'], '1'],
   ])('%s', (_, lines, gives) => expect(text('unknown s', ...lines)).toBe(gives))
 
