@@ -13,7 +13,7 @@ import type { LineResult, SourceLine } from '#core/evaluate/lineResult'
 import { copyText, curveOf, pointOf, readout, tableRows } from '#core/kinds/kinds'
 import type { CopyForm } from '#core/kinds/kind'
 import { answerId, answerPlace } from '#core/views/answerIds'
-import { answersOf } from '#core/views/answers'
+import { answersOf, resultAt } from '#core/views/answers'
 import { benchOf } from '#core/views/bench'
 import type { BenchStart } from '#core/views/bench'
 import { solvedDetails } from '#core/views/solvedDetails'
@@ -96,7 +96,7 @@ export interface Update {
   readonly postponed: readonly string[]
   /** Where the typed value that is read along was found; `null` while none is typed. */
   readonly placed: Placed | null
-  /** What the plates of families show; `null` where nothing of it has changed. */
+  /** What the plates of families show; `null` where there are none. */
   readonly families: readonly Family[] | null
 }
 
@@ -153,6 +153,8 @@ export class EvaluatorService {
   private readonly held = new Map<string, string>()
   private watched: Watched = { chains: [], sweeps: [], along: null, families: [] }
   private readonly familyReckoner = new FamilyReckoner()
+  /** True where the page has some: it is told once when they end. */
+  private familiesTold = false
   /** Measured data, for the evaluators of families. */
   private readonly enclosed = new Map<string, Enclosed>()
   private readonly places = new PlaceReader(this.evaluator.enclosures)
@@ -196,8 +198,9 @@ export class EvaluatorService {
   }
 
   private families(): readonly Family[] | null {
-    const { conventions, watched } = this
-    if (!conventions) return null
+    const { conventions, watched, familiesTold } = this
+    this.familiesTold = watched.families.length > 0
+    if (!conventions || !(this.familiesTold || familiesTold)) return null
     return this.familyReckoner.reckon(watched.families, this.lines(), conventions, (to) => {
       for (const [name, { block, data, lost }] of this.enclosed) to.enclosures.put(name, block, data, lost)
     })
@@ -297,13 +300,13 @@ export class EvaluatorService {
 
   /** The value of a line as text to copy; `null` where it has no such form. */
   copyText(id: string, form: CopyForm): string | null {
-    const value = this.resultAt(id)?.evaluated.value
+    const value = resultAt(this.evaluator, id)?.evaluated.value
     return value && this.conventions ? copyText(value, form, this.conventions) : null
   }
 
   /** What of a line can be reduced on the bench; a sentence where nothing can. */
   bench(id: string): BenchStart | string {
-    const result = this.resultAt(id)
+    const result = resultAt(this.evaluator, id)
     return result ? benchOf(result, this.watched.along?.index ?? 0) : ''
   }
 
@@ -367,16 +370,8 @@ export class EvaluatorService {
   }
 
   private valueOf(id: string): Value | null {
-    const evaluated = this.resultAt(id)?.evaluated
+    const evaluated = resultAt(this.evaluator, id)?.evaluated
     return evaluated && !evaluated.problem ? evaluated.value : null
-  }
-
-  /** What came of a line, or one of the answers of a line that has several. */
-  private resultAt(id: string): LineResult | null {
-    const own = this.evaluator.result(id)
-    const place = own ? null : answerPlace(id)
-    const line = place && this.evaluator.result(place.line)
-    return own ?? (line && (answersOf(line)[place.k] ?? null))
   }
 
   /** What a line keeps under names. */
@@ -391,7 +386,7 @@ export class EvaluatorService {
 
   /** What a line keeps under a name; `null` where it keeps nothing. */
   private keptBy(id: string): Named | null {
-    const parsed = this.resultAt(id)?.parsed
+    const parsed = resultAt(this.evaluator, id)?.parsed
     const [name, value] = [parsed ? definedName(parsed) : null, this.valueOf(id)]
     return name !== null && value ? { name, value } : null
   }
@@ -504,7 +499,7 @@ export class EvaluatorService {
 
   /** Some points of a sweep as rows of a table, texts and all. */
   sweepRows(id: string, from: number, count: number): SweepRows | null {
-    const value = this.resultAt(id)?.evaluated.value
+    const value = resultAt(this.evaluator, id)?.evaluated.value
     return value && this.conventions ? tableRows(value, from, count, this.conventions) : null
   }
 

@@ -1,10 +1,9 @@
 import { FolioEvaluator } from '#core/evaluate/folio'
 import type { Conventions } from '#core/format/conventions'
-import { answersOf } from '#core/views/answers'
-import { answerPlace } from '#core/views/answerIds'
-import { curveOf, drawnOf, readout } from '#core/kinds/kinds'
+import { resultAt } from '#core/views/answers'
+import { curveOf } from '#core/kinds/kinds'
 import { lineView } from '#core/views/lineView'
-import type { LineResult, SourceLine } from '#core/evaluate/lineResult'
+import type { SourceLine } from '#core/evaluate/lineResult'
 import type { SweepData } from '#core/scene/curve'
 import type { Drawn } from '#core/scene/drawn'
 
@@ -71,16 +70,8 @@ function memberOf(evaluator: FolioEvaluator, ids: readonly string[], settings: C
     if (!result || !value) continue
     const curve = curveOf(value)
     if (curve) sweeps.set(id, curve)
-    const { drawn: role } = lineView(result, settings)
-    const marks = drawnOf(value, role?.role ?? 'arrow', settings, readout(value, settings))
+    const { drawn: marks } = lineView(result, settings)
     if (marks) drawn.set(id, marks)
   }
   return { sweeps, drawn }
-}
-
-function resultAt(evaluator: FolioEvaluator, id: string): LineResult | null {
-  const own = evaluator.result(id)
-  const place = own ? null : answerPlace(id)
-  const line = place && evaluator.result(place.line)
-  return own ?? (line && (answersOf(line)[place.k] ?? null))
 }

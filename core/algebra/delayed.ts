@@ -65,9 +65,6 @@ function joinedDelay(sign: AlgebraSign, x: Delaying, y: Delaying): NumberValue |
   }
 }
 
-export const isDelaying = (x: { readonly kind: string }): x is Delaying =>
-  x.kind === 'delayed' || x.kind === 'number' || x.kind === 'polynomial'
-
 /** True where two are the same ratio behind the same delay. */
 export function sameDelay(x: DelayedValue, y: DelayedValue): boolean {
   const rest = A.subtract(x.delay, y.delay)

@@ -5,14 +5,12 @@ import {
   argumentOf,
   complexNumber,
   exactNumber,
-  exactReal,
   integer,
   normalAngle,
   real,
 } from '../values/make'
-import * as Q from '../numbers/rational'
 import type { AngleValue, NumberValue, TimeFunctionValue, TimeTerm } from '../values/types'
-import { partialFractions } from './fractions'
+import { numberOr, partialFractions } from './fractions'
 import type { Fraction } from './fractions'
 import { timeFunction } from './timeFunction'
 import type { Mode } from './timeFunction'
@@ -34,7 +32,7 @@ function termsOf({ factor, numerators }: Fraction, mode: Mode): readonly TimeTer
   const [c0 = integer(0), c1 = integer(0)] = factor.list
   if (factor.list.length === 2) {
     const rate = A.negate(c0)
-    return numerators.flatMap(([c = integer(0)], k) => (c.re === 0 ? [] : [{ factor: over(c, factorial(k)), power: k, rate, frequency: integer(0), phase: angleOf(0) }])) // prettier-ignore
+    return numerators.flatMap(([c = integer(0)], k) => (c.re === 0 ? [] : [{ factor: numberOr(A.divide(c, factorial(k))), power: k, rate, frequency: integer(0), phase: angleOf(0) }])) // prettier-ignore
   }
   // s² + 2·a·s + a² + ω²
   const rate = exactOr(A.divide(A.negate(c1), integer(2)), mode.pole.z.re)
@@ -49,7 +47,7 @@ function termsOf({ factor, numerators }: Fraction, mode: Mode): readonly TimeTer
     if (size === 0) return []
     // cos(ωt + φ) = sin(ωt + φ + 90°)
     const phase = normalAngle(angleOf(Math.atan2(c.im, c.re) + Math.PI / 2))
-    return [{ factor: over(real(size), factorial(k)), power: k, rate, frequency, phase }]
+    return [{ factor: numberOr(A.divide(real(size), factorial(k))), power: k, rate, frequency, phase }]
   })
 }
 
@@ -70,8 +68,6 @@ function exactSine(
   return { factor: size, phase: phase.turns ? angleOfTurns(phase.turns) : phase }
 }
 
-const numberOr = (x: ReturnType<typeof A.multiply>): NumberValue => (x.kind === 'number' ? x : real(NaN))
-
 /** The exact number, else the double that is known better. */
 const exactOr = (x: ReturnType<typeof A.multiply>, double: number): NumberValue =>
   x.kind === 'number' && x.exact ? x : real(double)
@@ -80,9 +76,4 @@ function factorial(k: number): NumberValue {
   let n = 1
   for (let i = 2; i <= k; i += 1) n *= i
   return integer(n)
-}
-
-function over(a: NumberValue, b: NumberValue): NumberValue {
-  const exact = a.exact && b.exact && Q.divide(a.exact.re, b.exact.re)
-  return exact ? exactReal(exact) : real(a.re / b.re)
 }

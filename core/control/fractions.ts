@@ -4,13 +4,15 @@ import type { ExactMatrix } from '../linear/exact'
 import * as G from '../numbers/gaussian'
 import type { Gaussian } from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
+import * as A from '../values/arithmetic'
+import type { Failure } from '../values/failure'
 import { exactNumber, exactReal, integer, real } from '../values/make'
 import type { NumberValue, Polynomial, RatioForm, RatioTerm } from '../values/types'
 import { nearFraction } from './nearFraction'
 import type { Pole } from './poles'
 import { timeFunction } from './timeFunction'
 import type { TimeFunction } from './timeFunction'
-import { rootsOfWhole } from './transfer'
+import { quotientValue, rootsOfWhole } from './transfer'
 import type { Transfer } from './transfer'
 import * as W from './whole'
 import type { Whole } from './whole'
@@ -72,17 +74,11 @@ export function partialFractions(g: Transfer): Fractions | null {
   const { quotient, rest, scale } = W.division(g.top, g.bottom)
   const factors = realFactors(g.bottom)
   if (!factors) return null
-  const whole = quotient.map((c) => numberOf(c, scale, g.exact))
+  const whole = quotient.map((c) => quotientValue(c, scale, g.exact))
   if (rest.length === 0) return { whole, fractions: [] }
   const exact = g.exact && factors.every(({ list }) => list.every((c) => c.exact)) ? exactly(rest, scale, g.bottom, factors) : null // prettier-ignore
   const found = exact ?? byResidues(g, factors)
   return found && { whole, fractions: found }
-}
-
-function numberOf(n: bigint, d: bigint, exact: boolean): NumberValue {
-  const q = Q.fromBig(n, d)
-  if (q) return exact ? exactReal(q) : real(Q.toNumber(q))
-  return real(Z.toComplex(Z.divide(Z.fromWhole(n), Z.fromWhole(d))).re)
 }
 
 /** By equating coefficients: one linear equation for each power of the unknown. */
@@ -224,17 +220,15 @@ export function timeConstantForm(g: Transfer, unknown: string): RatioForm | null
   const [above, below] = [realFactors(g.top), realFactors(g.bottom)]
   if (!above || !below) return null
   const constant = (p: Whole): bigint => p.find((c) => c !== 0n) ?? 0n
-  const gain = numberOf(constant(g.top), constant(g.bottom), g.exact)
+  const gain = quotientValue(constant(g.top), constant(g.bottom), g.exact)
   const side = (factors: readonly RealFactor[]): RatioTerm['top'] =>
     factors.map(({ list, times }) => {
       const [c0 = integer(1)] = list
-      const scaled = c0.re === 0 ? list : list.map((c) => quotient(c, c0))
+      const scaled = c0.re === 0 ? list : list.map((c) => numberOr(A.divide(c, c0)))
       return { base: P.fromCoefficients(unknown, [...scaled].reverse()), exponent: times }
     })
   return [{ factor: gain, top: side(above), bottom: side(below) }]
 }
 
-function quotient(a: NumberValue, b: NumberValue): NumberValue {
-  const exact = a.exact && b.exact && Q.divide(a.exact.re, b.exact.re)
-  return exact ? exactReal(exact) : real(a.re / b.re)
-}
+/** Of numbers that are finite there is always one. */
+export const numberOr = (x: NumberValue | Failure): NumberValue => (x.kind === 'number' ? x : real(NaN))

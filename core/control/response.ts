@@ -7,9 +7,8 @@ import { work } from '../numbers/work'
 import { Sequence } from './sequence'
 import { timeFunction, valueAt } from './timeFunction'
 import type { TimeFunction } from './timeFunction'
-import { fractionOf } from './transfer'
+import { quotientNumber } from './transfer'
 import type { Transfer } from './transfer'
-import { toNumber } from '../numbers/rational'
 import * as W from './whole'
 import type { Whole } from './whole'
 
@@ -126,10 +125,7 @@ function chains({ modes, impulses }: TimeFunction): State {
 function companion({ top, bottom }: Transfer): State {
   const n = W.degreeOf(bottom)
   const lead = W.leading(bottom)
-  const over = (p: Whole, k: number): number => {
-    const q = fractionOf(W.coefficient(p, k), lead)
-    return q ? toNumber(q) : Number(W.coefficient(p, k)) / Number(lead)
-  }
+  const over = (p: Whole, k: number): number => quotientNumber(W.coefficient(p, k), lead)
   const unit = 2 ** Math.round(Math.log2(Math.abs(over(bottom, 0)) || 1) / n)
   const a = D.zeros(n, n)
   for (let k = 0; k + 1 < n; k += 1) a.re[k * n + k + 1] = unit

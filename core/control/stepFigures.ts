@@ -1,9 +1,8 @@
-import { toNumber } from '../numbers/rational'
 import { work } from '../numbers/work'
 import { Sequence } from './sequence'
 import { timeFunction, valueAt } from './timeFunction'
 import type { Mode, TimeFunction } from './timeFunction'
-import { fractionOf, rootsOfWhole } from './transfer'
+import { quotientNumber, rootsOfWhole } from './transfer'
 import type { Transfer } from './transfer'
 import * as W from './whole'
 import type { Whole } from './whole'
@@ -74,8 +73,7 @@ export function stepFigures(g: Transfer): StepFigures | NoFigures {
 /** G at 0, or of samples at 1. */
 function quotient({ top, bottom }: Transfer, discrete: boolean): number {
   const at = (p: Whole): bigint => (discrete ? p.reduce((sum, c) => sum + c, 0n) : W.coefficient(p, 0))
-  const q = fractionOf(at(top), at(bottom))
-  return q ? toNumber(q) : NaN
+  return quotientNumber(at(top), at(bottom))
 }
 
 function smoothFigures(g: Transfer, final: number): StepFigures | NoFigures {
@@ -115,16 +113,37 @@ function walkOf(response: TimeFunction, slope: TimeFunction): Walk {
 function figuresOf(walk: Walk, start: number, final: number): StepFigures {
   const change = final - start
   const scale = Math.abs(change) > 1e-12 * Math.max(Math.abs(start), Math.abs(final)) ? Math.abs(change) : 0
-  const { most, least } = extremes(walk, start, final, scale)
-  const up = scale === 0 ? most.value - final >= final - least.value : change > 0
+  return fromExtremes(
+    { start, final, scale, ...extremes(walk, start, final, scale) },
+    () => rise(walk, start, change),
+    (band) => (band === 0 ? 0 : settling(walk, final, band)),
+  )
+}
+
+/** What a response went between, and what its figures are measured by: the change, 0 where there is none. */
+interface Reach {
+  readonly start: number
+  readonly final: number
+  readonly scale: number
+  readonly most: Place
+  readonly least: Place
+}
+
+/** The figures that follow from the extremes; rise and settling are found by who knows the response. */
+function fromExtremes(
+  { start, final, scale, most, least }: Reach,
+  rises: () => Pick<StepFigures, 'rise' | 'riseFrom'>,
+  settles: (band: number) => number,
+): StepFigures {
+  const up = scale === 0 ? most.value - final >= final - least.value : final > start
   const [far, back] = up ? [most, least] : [least, most]
   const reference = scale > 0 ? scale : Math.abs(far.value - final)
   const beyond = Math.max(0, up ? far.value - final : final - far.value)
   const other = Math.max(0, up ? start - back.value : back.value - start)
   const exceeds = beyond > 1e-12 * reference
   return {
-    ...(scale > 0 ? rise(walk, start, change) : { rise: null, riseFrom: null }),
-    settling: reference === 0 ? 0 : settling(walk, final, BAND * reference),
+    ...(scale > 0 ? rises() : { rise: null, riseFrom: null }),
+    settling: settles(BAND * reference),
     overshoot: scale > 0 ? (exceeds ? beyond / scale : 0) : null,
     undershoot: scale > 0 ? (other > 1e-12 * scale ? other / scale : 0) : null,
     peak: exceeds ? far.value : final,
@@ -241,26 +260,12 @@ function sampledFigures(g: Transfer, final: number, radii: readonly number[]): S
   const values = Array.from({ length: count }, (_, k) => samples.at(k))
   const start = W.degreeOf(g.top) === order ? (values[0] ?? 0) : 0
   const change = final - start
-  const scale = Math.abs(change)
   const best = (sign: 1 | -1): Place =>
     values.reduce<Place>((so, value, t) => (sign * value > sign * so.value ? { t, value } : so), { t: 0, value: start })
-  const [most, least] = [best(1), best(-1)]
-  const up = scale === 0 ? most.value - final >= final - least.value : change > 0
-  const [far, back] = up ? [most, least] : [least, most]
-  const reference = scale > 0 ? scale : Math.abs(far.value - final)
-  const beyond = Math.max(0, up ? far.value - final : final - far.value)
-  const other = Math.max(0, up ? start - back.value : back.value - start)
-  const exceeds = beyond > 1e-12 * reference
   const reaches = (level: number): number => values.findIndex((y) => (y - start) / change >= level)
-  return {
-    rise: scale > 0 ? reaches(1 - TEN) - reaches(TEN) : null,
-    riseFrom: scale > 0 ? reaches(TEN) : null,
-    settling: values.findLastIndex((y) => Math.abs(y - final) > BAND * reference) + 1,
-    overshoot: scale > 0 ? (exceeds ? beyond / scale : 0) : null,
-    undershoot: scale > 0 ? (other > 1e-12 * scale ? other / scale : 0) : null,
-    peak: exceeds ? far.value : final,
-    peakAt: exceeds ? far.t : null,
-    start,
-    final,
-  }
+  return fromExtremes(
+    { start, final, scale: Math.abs(change), most: best(1), least: best(-1) },
+    () => ({ rise: reaches(1 - TEN) - reaches(TEN), riseFrom: reaches(TEN) }),
+    (band) => values.findLastIndex((y) => Math.abs(y - final) > band) + 1,
+  )
 }

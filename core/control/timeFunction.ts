@@ -1,7 +1,6 @@
 import type { Complex } from '../numbers/complex'
-import { toNumber } from '../numbers/rational'
 import { work } from '../numbers/work'
-import { fractionOf, rootsOfWhole } from './transfer'
+import { quotientNumber, rootsOfWhole } from './transfer'
 import type { Pole } from './poles'
 import * as W from './whole'
 import type { Whole } from './whole'
@@ -37,13 +36,8 @@ export function timeFunction(top: Whole, bottom: Whole): TimeFunction | null {
   if (!poles) return null
   const { quotient, rest, scale } = W.division(top, bottom)
   const modes = poles.filter(({ z }) => z.im >= 0).map((pole) => modeOf(pole, poles, rest, bottom, scale))
-  const found = { impulses: quotient.map((c) => ratio(c, scale)), modes }
+  const found = { impulses: quotient.map((c) => quotientNumber(c, scale)), modes }
   return { ...found, cancellation: cancellationOf(found) }
-}
-
-function ratio(n: bigint, d: bigint): number {
-  const q = fractionOf(n, d)
-  return q ? toNumber(q) : Z.toComplex(Z.divide(Z.fromWhole(n), Z.fromWhole(d))).re
 }
 
 /** The coefficients of 1/(s − p), 1/(s − p)² …: those of the series of (s − p)^m·N/D at p. */

@@ -4,12 +4,14 @@ import type { Algebraic } from '../algebra/ratio'
 import { toDyadic } from '../numbers/dyadic'
 import * as Q from '../numbers/rational'
 import type { Rational } from '../numbers/rational'
+import { exactReal, real } from '../values/make'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { NumberValue, Period, Polynomial, Value } from '../values/types'
 import { polesOf } from './poles'
 import type { Pole } from './poles'
 import * as W from './whole'
+import * as Z from './wide'
 import type { Whole } from './whole'
 
 /**
@@ -101,5 +103,14 @@ export const order = ({ bottom }: Transfer): number => W.degreeOf(bottom)
 export const relativeDegree = ({ top, bottom }: Transfer): number =>
   top.length === 0 ? Infinity : W.degreeOf(bottom) - W.degreeOf(top)
 
-/** A quotient of whole numbers as a number, exact where the transfer function is. */
-export const fractionOf = (n: bigint, d: bigint): Rational | null => Q.fromBig(n, d)
+/** A quotient of whole numbers, d not 0, as a number: exact where what it is made of is. */
+export function quotientValue(n: bigint, d: bigint, exact: boolean): NumberValue {
+  const q = Q.fromBig(n, d)
+  return q && exact ? exactReal(q) : real(quotientNumber(n, d))
+}
+
+/** The same as a double. */
+export function quotientNumber(n: bigint, d: bigint): number {
+  const q = Q.fromBig(n, d)
+  return q ? Q.toNumber(q) : Z.toComplex(Z.divide(Z.fromWhole(n), Z.fromWhole(d))).re
+}

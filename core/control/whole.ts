@@ -50,9 +50,6 @@ export function derivative(p: Whole): Whole {
 /** p(−x). */
 export const mirrored = (p: Whole): Whole => p.map((c, k) => (k % 2 === 0 ? c : -c))
 
-/** xⁿ·p(1/x). */
-export const reversed = (p: Whole): Whole => trimmed([...p].reverse())
-
 const abs = (x: bigint): bigint => (x < 0n ? -x : x)
 
 /** The whole number that divides all coefficients of both. */

@@ -1,6 +1,6 @@
 import { algebraic, isAlgebraic } from '../algebra/ratio'
 import { isZero } from '../values/beyond'
-import { order, relativeDegree, rootsOfWhole } from '../control/transfer'
+import { order, quotientValue, relativeDegree, rootsOfWhole } from '../control/transfer'
 import type { Transfer } from '../control/transfer'
 import * as W from '../control/whole'
 import * as C from '../numbers/complex'
@@ -13,7 +13,7 @@ import type { Failure } from '../values/failure'
 import type { NumberValue, Value } from '../values/types'
 import { argumentAt } from './arguments'
 import { declaredMeasure, partsOf, plainLoop, rateOf, timeOf, unknownMeasure } from './controlMeasures'
-import { G, L, listed, periodOf, quotientValue, withTransfer } from './controlShared'
+import { G, L, listed, periodOf, withTransfer } from './controlShared'
 import type { FunctionDefinition } from './definition'
 import { first, free } from './measures'
 
@@ -48,7 +48,9 @@ function errorConstant(l: Transfer, k: number): NumberValue {
   const common = W.commonDivisor(top, bottom)
   if (top.length > 0 && W.degreeOf(common) > 0) [top, bottom] = ratioOver(top, bottom, common)
   const at = (p: W.Whole): bigint => (l.discrete ? p.reduce((sum, c) => sum + c, 0n) : W.coefficient(p, 0))
-  const value = quotientValue(at(top), at(bottom), l.exact)
+  const [above, below] = [at(top), at(bottom)]
+  const value =
+    below === 0n ? real(above === 0n ? NaN : above > 0n ? Infinity : -Infinity) : quotientValue(above, below, l.exact)
   const period = periodOf(l)
   return k === 0 || !l.discrete || period === 1 ? value : real(value.re / period ** k)
 }

@@ -2,7 +2,7 @@ import * as P from '../algebra/polynomial'
 import { algebraic, isAlgebraic, polynomialValue, unknownValue } from '../algebra/ratio'
 import type { Algebraic } from '../algebra/ratio'
 import { bilinear, heldSamples } from '../control/sampling'
-import { realFraction, relativeDegree } from '../control/transfer'
+import { quotientValue, realFraction, relativeDegree } from '../control/transfer'
 import type { Transfer } from '../control/transfer'
 import type { Whole } from '../control/whole'
 import * as Q from '../numbers/rational'
@@ -84,10 +84,7 @@ function held({ g, time, unknown }: Sampling): Value | Failure {
   return value
 }
 
-function gain({ top, bottom, exact }: Transfer): Value {
-  const q = Q.fromBig(top[0] ?? 0n, bottom[0] ?? 1n) ?? Q.ZERO
-  return exact ? exactReal(q) : real(Q.toNumber(q))
-}
+const gain = ({ top, bottom, exact }: Transfer): Value => quotientValue(top[0] ?? 0n, bottom[0] ?? 1n, exact)
 
 function tustin({ g, time, unknown }: Sampling, w: NumberValue | null): Value | Failure {
   if (g.unknown === null) return gain(g)

@@ -1,11 +1,10 @@
 import { transferOf } from '../control/transfer'
 import type { Transfer } from '../control/transfer'
 import { isUnknown, unknownsOf } from '../algebra/ratio'
-import * as Q from '../numbers/rational'
-import { exactReal, real, text } from '../values/make'
+import { real, text } from '../values/make'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { NumberValue, PartsValue, Value } from '../values/types'
+import type { PartsValue, Value } from '../values/types'
 import type { Parameter } from './definition'
 
 /** What the functions of control engineering have in common. */
@@ -34,14 +33,6 @@ export function listed(of: string, entries: readonly (readonly [string, Value])[
 
 /** A number, or the word for there being none. */
 export const orNone = (x: number | null): Value => (x === null ? text('none') : real(x))
-
-/** A quotient of whole numbers, exact where the transfer function is. */
-export function quotientValue(n: bigint, d: bigint, exact: boolean): NumberValue {
-  if (d === 0n) return real(n === 0n ? NaN : n > 0n ? Infinity : -Infinity)
-  const q = Q.fromBig(n, d)
-  if (!q) return real(Number(n) / Number(d))
-  return exact ? exactReal(q) : real(Q.toNumber(q))
-}
 
 /** The time between two samples: what it is known to be, else one. */
 export const periodOf = ({ period }: Transfer): number => period?.value.re ?? 1

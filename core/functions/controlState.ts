@@ -4,7 +4,7 @@ import { algebraic, polynomialValue } from '../algebra/ratio'
 import type { Algebraic } from '../algebra/ratio'
 import * as S from '../control/stateSpace'
 import type { WholeMatrix } from '../control/stateSpace'
-import { relativeDegree } from '../control/transfer'
+import { quotientValue, relativeDegree } from '../control/transfer'
 import type { Transfer } from '../control/transfer'
 import * as W from '../control/whole'
 import type { Whole } from '../control/whole'
@@ -13,6 +13,7 @@ import { combine } from '../linear/dense'
 import * as L from '../matrices/linearAlgebra'
 import type { Context } from '../operators/context'
 import * as Q from '../numbers/rational'
+import { negate } from '../values/arithmetic'
 import { exactReal, integer, real } from '../values/make'
 import { asMatrix, fromDense, identityMatrix, matrixOf, shapeText, transposed as flipped } from '../values/matrices'
 import { failure } from '../values/failure'
@@ -122,7 +123,7 @@ function ratio(top: Whole, bottom: Whole, name: string, exact: boolean): Algebra
   const common = W.commonDivisor(top, bottom)
   const [a, b] = [reduced(top, common), reduced(bottom, common)]
   const lead = W.leading(b.whole) * a.scale
-  const list = (p: Whole, over: bigint): readonly NumberValue[] => p.map((c) => number(c, over, exact)).reverse()
+  const list = (p: Whole, over: bigint): readonly NumberValue[] => p.map((c) => quotientValue(c, over, exact)).reverse()
   const above = P.fromCoefficients(name, list(W.times(a.whole, b.scale), lead))
   const below = P.fromCoefficients(name, list(b.whole, W.leading(b.whole)))
   if (P.isZero(above)) return integer(0)
@@ -135,12 +136,6 @@ function reduced(p: Whole, common: Whole): { readonly whole: Whole; readonly sca
   return { whole: quotient, scale }
 }
 
-function number(n: bigint, d: bigint, exact: boolean): NumberValue {
-  const q = Q.fromBig(n, d)
-  if (!q) return real(Number(n) / Number(d))
-  return exact ? exactReal(q) : real(Q.toNumber(q))
-}
-
 /** The coefficients of a proper transfer function, that of the highest power below being 1, from the constant up. */
 function normalized(g: Transfer): {
   readonly below: readonly NumberValue[]
@@ -150,14 +145,12 @@ function normalized(g: Transfer): {
   // prettier-ignore
   const n = W.degreeOf(g.bottom)
   const lead = W.leading(g.bottom)
-  const through = number(W.coefficient(g.top, n), lead, g.exact)
+  const through = quotientValue(W.coefficient(g.top, n), lead, g.exact)
   // N − d·D over the leading coefficient.
   const rest = W.subtract(W.times(g.top, lead), W.times(g.bottom, W.coefficient(g.top, n)))
-  const at = (p: Whole, over: bigint): readonly NumberValue[] => Array.from({ length: n }, (_, k) => number(W.coefficient(p, k), over, g.exact)) // prettier-ignore
+  const at = (p: Whole, over: bigint): readonly NumberValue[] => Array.from({ length: n }, (_, k) => quotientValue(W.coefficient(p, k), over, g.exact)) // prettier-ignore
   return { below: at(g.bottom, lead), above: at(rest, lead * lead), through }
 }
-
-const minus = (x: NumberValue): NumberValue => (x.exact ? exactReal(Q.negate(x.exact.re)) : real(-x.re))
 
 function form(name: 'controller_form' | 'observer_form', value: Value): Value | Failure {
   return withTransfer(name, value, (g) => {
@@ -169,7 +162,7 @@ function form(name: 'controller_form' | 'observer_form', value: Value): Value | 
     const entries = Array.from({ length: n * n }, (_, k): NumberValue => {
       const [r, c] = [Math.floor(k / n), k % n]
       // The first row has the coefficients, from the highest power down, and ones stand below the diagonal.
-      if (r === 0) return minus(below[n - 1 - c] ?? zero)
+      if (r === 0) return negate(below[n - 1 - c] ?? zero)
       return r === c + 1 ? one : zero
     })
     const first = Array.from({ length: n }, (_, k) => (k === 0 ? one : zero))
@@ -199,7 +192,7 @@ function reach(name: 'controllability' | 'observability', args: readonly Value[]
   const exact = a.exact !== null && other.exact !== null
   const rank = exact ? S.rankOf(found) : S.staircaseRank(state.dense, input.dense)
   if (context.at) context.hint(rank === a.rows ? `${name === 'controllability' ? 'controllable' : 'observable'}` : `${name === 'controllability' ? 'not-controllable' : 'not-observable'}`, context.at, { rank, order: a.rows }) // prettier-ignore
-  const shown = matrixOf(found.rows, found.cols, found.entries.map((x) => number(x, found.over, exact))) // prettier-ignore
+  const shown = matrixOf(found.rows, found.cols, found.entries.map((x) => quotientValue(x, found.over, exact))) // prettier-ignore
   return name === 'controllability' ? shown : transposed(shown)
 }
 

@@ -21,10 +21,9 @@ export function hintCancelled(left: Value, right: Value, leftNode: Node, rightNo
 export function tellCancelled(a: PolynomialValue, b: PolynomialValue, node: Node, context: Context): void {
   const found = cancelledBetween(a, b)
   if (!found) return
-  const discrete = (a.bottom ?? a.top).unknowns[0]?.startsWith('z') ?? false
   const [only] = found.poles
   const poles = found.poles.length === 1 && only ? `The pole at ${context.written(only)}` : `Each of the poles ${context.written(valueList(found.poles))}` // prettier-ignore
-  context.hint('pole-cancelled', node, { poles, unstable: found.unstable, discrete })
+  context.hint('pole-cancelled', node, { poles, unstable: found.unstable })
 }
 
 /** The kept names of a term; unknowns are none. */

@@ -53,19 +53,9 @@ export function operateOn(
   return binary(sign, left, right, new Told(context, left, right, leftNode, rightNode))
 }
 
-/** Operators on what takes the place of unknowns, all of one term; powers of sweeps are worked out along them. */
+/** Operators on what takes the place of unknowns, all of one term. */
 export function operatingAt(at: Node, context: Context): Operate {
-  return (sign, a, b) =>
-    sign === '^' && (a.kind === 'sweep' || b.kind === 'sweep')
-      ? (loopBinary('^', a, b, at, context) ?? raisedAlong(a, b, at, context))
-      : operateOn(sign, a, b, at, at, context)
-}
-
-function raisedAlong(base: Value, exponent: Value, at: Node, context: Context): Value | Failure {
-  const [a, b] = [settle(base), settle(exponent)]
-  if (a.kind === 'failure') return a
-  if (b.kind === 'failure') return b
-  return atEveryPoint([a, b], at, context, ([x, y], inner) => operateOn('^', x, y, at, at, inner))
+  return (sign, a, b) => operateOn(sign, a, b, at, at, context)
 }
 
 /** An operator on terms of the line, where a bare number is told of. */

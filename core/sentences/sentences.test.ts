@@ -49,7 +49,7 @@ const SAMPLES: { readonly [C in Code]: ProblemData[C] } = {
   'delay-between-samples': NOTHING,
   'delay-approximate': { order: 31 },
   'prewarp-beyond': NOTHING,
-  'pole-cancelled': { poles: 'poles0', unstable: true, discrete: false },
+  'pole-cancelled': { poles: 'poles0', unstable: true },
   'missing-operator': { left: 'left0', right: 'right1' },
   unfinished: { after: 'after0' },
   unclosed: { bracket: 'bracket0', open: 38, missing: 'missing2' },
@@ -319,7 +319,7 @@ const UNSAID: Partial<Record<Code, readonly string[]>> = {
   'unit-slip': ['why'],
   'no-steady-state': ['why'],
   'roots-counted': ['discrete'],
-  'pole-cancelled': ['unstable', 'discrete'],
+  'pole-cancelled': ['unstable'],
 }
 
 const codes = Object.keys(SAMPLES).filter((code): code is Code => code in SAMPLES)

@@ -115,7 +115,7 @@ export interface ProblemData {
   'delay-between-samples': Nothing
   'delay-approximate': { order: number }
   'prewarp-beyond': Nothing
-  'pole-cancelled': { poles: string; unstable: boolean; discrete: boolean }
+  'pole-cancelled': { poles: string; unstable: boolean }
   'closed-loop-unstable': { right: number }
   'closed-loop-marginal': Nothing
   'peak-infinite': Nothing

@@ -1,4 +1,4 @@
-import { answerId } from './answerIds'
+import { answerId, answerPlace } from './answerIds'
 import type { LineResult } from '../evaluate/lineResult'
 import { BoundLine } from '../notation/names'
 import * as N from '../notation/nodes'
@@ -16,6 +16,14 @@ export function answersOf(result: LineResult): readonly LineResult[] {
   const { value, problem } = result.evaluated
   if (problem || value?.kind !== 'parts' || !value.solved) return NO_ANSWERS
   return [...value.parts].map(([name, part], k) => answerOf(result.id, k, name, part))
+}
+
+/** What came of a line, or one of the answers of a line that has several. */
+export function resultAt(evaluator: { result(id: string): LineResult | null }, id: string): LineResult | null {
+  const own = evaluator.result(id)
+  const place = own ? null : answerPlace(id)
+  const line = place && evaluator.result(place.line)
+  return own ?? (line && (answersOf(line)[place.k] ?? null))
 }
 
 function answerOf(line: string, k: number, name: string, value: Value): LineResult {

@@ -9,7 +9,7 @@ import type { Transfer } from '../control/transfer'
 import { angleOf, exactReal, integer, real } from '../values/make'
 import { bare } from '../values/quantity'
 import type { NumberValue, Value } from '../values/types'
-import { difference, equation, grouped, joined, named, over, power, sum, times, valued, whole } from './terms'
+import { difference, equation, grouped, joined, named, negated, over, power, sum, times, valued, whole } from './terms'
 import type { Done, Progress } from './work'
 import type { Node } from '../notation/tree'
 import * as Q from '../numbers/rational'
@@ -57,7 +57,7 @@ export function partialFractionsChapter(p: Progress): Done | null {
       equated += numerators.length * (factor.list.length - 1)
       continue
     }
-    const at = valued(minusOf(factor.list[0] ?? integer(0)))
+    const at = valued(negated(factor.list[0] ?? integer(0)))
     const others = factors.filter((other) => other !== factor)
     const below = others.map((other) => valueAt(other.list, other.times, factor))
     const above = valueOf(P.coefficients(top) ?? [], factor)
@@ -78,7 +78,6 @@ export function partialFractionsChapter(p: Progress): Done | null {
 }
 
 const isOne = (z: NumberValue): boolean => z.re === 1 && z.im === 0
-const minusOf = (z: NumberValue): NumberValue => (z.exact ? exactReal(Q.negate(z.exact.re)) : real(-z.re))
 
 /** A polynomial, from the highest power down, at the root of a linear factor. */
 function valueOf(list: readonly NumberValue[], { list: [constant = integer(0)] }: RealFactor): NumberValue | null {

@@ -56,7 +56,8 @@ function open(event: MouseEvent): void {
 const inHand = computed(() => (vernier.held?.line === props.line.id ? vernier.held.literal : null))
 watch(
   [inHand, reading],
-  async () => {
+  async ([now], [before]) => {
+    if (!now && !before) return
     await nextTick()
     for (const span of opener.value?.querySelectorAll<HTMLElement>('[data-span]') ?? []) {
       const { from, to } = inHand.value ?? { from: -1, to: -1 }
