@@ -49,17 +49,22 @@ function reduced(above: Polynomial, below: Polynomial): { top: Polynomial; botto
 
 /** True where one is a number times the other, to the last bit. */
 export function isMultiple(a: Polynomial, b: Polynomial): boolean {
-  if (a.terms.length !== b.terms.length || a.unknowns.join() !== b.unknowns.join()) return false
+  if (a.unknowns.join() !== b.unknowns.join()) return false
   const [x, y] = [a.terms[0]?.factor, b.terms[0]?.factor]
-  if (!x || !y) return false
-  const same = a.terms.every((term, k) => sameNumber(term.factor, b.terms[k]?.factor))
-  if (same) return true
-  return a.terms.every((term, k) => {
-    const other = b.terms[k]
-    if (!other || term.powers.some((n, i) => n !== other.powers[i])) return false
-    return sameProducts(term.factor, y, other.factor, x)
-  })
+  if (!x || !y || !samePowers(a, b)) return false
+  return (
+    a.terms.every((term, k) => sameNumber(term.factor, b.terms[k]?.factor)) ||
+    a.terms.every((term, k) => {
+      const other = b.terms[k]
+      return other !== undefined && sameProducts(term.factor, y, other.factor, x)
+    })
+  )
 }
+
+/** True where both have terms of the same powers, as many of each. */
+const samePowers = (a: Polynomial, b: Polynomial): boolean =>
+  a.terms.length === b.terms.length &&
+  a.terms.every(({ powers }, k) => powers.every((n, i) => n === b.terms[k]?.powers[i]))
 
 function sameNumber(a: NumberValue, b: NumberValue | undefined): boolean {
   return b !== undefined && a.re === b.re && a.im === b.im && (a.exact === null) === (b.exact === null)
@@ -123,12 +128,9 @@ export function leastCommon(
 /** The very same polynomial, number by number. */
 function sameUpToLast(a: Polynomial, b: Polynomial): boolean {
   return (
-    a.terms.length === b.terms.length &&
-    a.terms.every(({ powers, factor }, k) => {
-      const other = b.terms[k]
-      return other !== undefined && sameNumber(factor, other.factor) && powers.every((n, i) => n === other.powers[i])
-    }) &&
     a.unknowns.join() === b.unknowns.join() &&
+    samePowers(a, b) &&
+    a.terms.every(({ factor }, k) => sameNumber(factor, b.terms[k]?.factor)) &&
     !a.terms.some(({ factor }) => isZero(factor))
   )
 }

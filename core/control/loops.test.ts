@@ -75,6 +75,7 @@ describe('a closed loop', () => {
     ['a factor to a power', ['order((s + sqrt(2))/(s + sqrt(2))^3)'], '2'],
     ['three times a factor', ['order(3*(s + pi)/((s + pi)*(s + 1)))'], '1'],
     ['parallel branches over one denominator', ['D = s^2 + pi*s + 1', 'order(1/D + s/D)'], '2'],
+    ['the same coefficients before other powers', ['G = 1/(2s^2 + sqrt(3))', 'H = (2s + sqrt(3))/s', 'order(closed_loop(G, H) - 1/(1/G + H))', 'closed_loop(G, H) == 1/(1/G + H)'], 'true'], // prettier-ignore
     [
       'an exact factor inside another one',
       ['G = (2s + 1)/s', 'H = sqrt(5)/(2s^2 + 9s + 4)', 'order(1/(1/G + H))'],
