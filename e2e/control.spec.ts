@@ -150,11 +150,11 @@ test('a family of curves: for each of its values one, kept with the plate, and a
   await settings.getByLabel('for its values').fill('0.1; 0.7; 1')
   await settings.getByLabel('for its values').press('Enter')
   const picture = page.getByLabel(/^Curves over t/)
-  await expect(picture).toHaveAccessibleName(/y, zeta = 0.1.*y, zeta = 0.7.*y, zeta = 1/)
+  await expect(picture).toHaveAccessibleName(/y, ζ = 0.1.*y, ζ = 0.7.*y, ζ = 1/)
   await folio.saved()
   await page.reload()
   await page.getByRole('button', { name: /^Plate 2/ }).click()
-  await expect(page.getByLabel(/^Curves over t/)).toHaveAccessibleName(/y, zeta = 0.7/)
+  await expect(page.getByLabel(/^Curves over t/)).toHaveAccessibleName(/y, ζ = 0.7/)
 })
 
 test('the pages of a control folio have nothing that axe objects to, in both themes', async ({ folio, page }) => {

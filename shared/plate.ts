@@ -100,6 +100,8 @@ export const curvePlateSchema = z.strictObject({
   extremes: or(z.boolean(), false),
   /** Margins of loops and figures of step responses. */
   figures: or(z.boolean(), true),
+  /** The straight lines that a frequency response comes near to, with their corners. */
+  straight: or(z.boolean(), false),
   /** Heights whose crossings are marked, by sort. */
   levels: or(list(z.strictObject({ sort: z.enum(SORTS), height: finite }), 8), []),
 })
@@ -170,6 +172,7 @@ export function freshCurve(
     style: 'line',
     extremes: false,
     figures: true,
+    straight: false,
     levels: [],
   }
 }

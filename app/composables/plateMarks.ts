@@ -98,12 +98,12 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
       return [{ ...common, role: 'arrow', ...place, unit: unit.key, ...texts(unit, scaleOf(unit))(place) }]
     })
     // Of a family the marks of each member stand beside those of the values as they are, lighter and with its value.
-    const family = plates.membersOf(plate.value).flatMap(({ label, member }) =>
+    const family = plates.membersOf(plate.value).flatMap(({ label, member, dash }) =>
       values.value.flatMap(({ line }): PlaneMark[] => {
         const drawn = member.drawn.get(line)
         if (!drawn) return []
         const unit = drawn.unit ?? NO_UNIT
-        const ink = { ...inkOfLine(line), width: 1.4 }
+        const ink = { ...inkOfLine(line), dash, width: 1.4 }
         const own = marksOf([{ line, name: label, drawn, ink, role: dresses.get(line)?.role, labelled: true, draggable: false, unit, scale: scaleOf(unit) }]) // prettier-ignore
         return own.map((mark, k) => ({ ...mark, id: `${mark.id}~${label}`, label, labelled: k === 0, term: true }))
       }),

@@ -80,6 +80,7 @@ export function usePlatePictures() {
         fixed: null,
         along: null,
         window: null,
+        paper: true,
       })
       ctx.fillStyle = theme.leaf
       ctx.fillRect(0, 0, width, height)

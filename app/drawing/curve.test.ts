@@ -50,11 +50,13 @@ test('each part of a complex value is a curve of its own; an angle has one', () 
   expect(sortsOf(curves)).toEqual(['dB', 'angle'])
 })
 
-test('parts of one value in one picture differ by their line; one above the other they need not', () => {
-  const side = curvesOf({ ...plate, stacked: false }, [source('H')], null, 'deg')
-  expect(side[0]!.ink.dash).not.toEqual(side[1]!.ink.dash)
-  const above = curvesOf(plate, [source('H')], null, 'deg')
-  expect(above[0]!.ink).toEqual(above[1]!.ink)
+test.each([0, 1, 2, 3, 4])('parts of one value on one plate differ by their line, whatever its own is (%s)', (slot) => {
+  for (const stacked of [false, true]) {
+    const all = { ...plate, stacked, parts: ['re', 'im', 'dB', 'unwrapped'] as const }
+    const shown = curvesOf({ ...all, parts: [...all.parts] }, [{ ...source('H'), ink: inkOf(slot) }], null, 'deg')
+    expect(shown.map(({ ink }) => ink.hue)).toEqual([slot, slot, slot, slot])
+    expect(new Set(shown.map(({ ink }) => ink.dash.join())).size).toBe(4)
+  }
 })
 
 test('names: of a real value its own, of an axis what it runs along, with the unit of angles', () => {

@@ -1,12 +1,12 @@
 import type { ChartDataset, LegendItem } from 'chart.js'
 import { thinned } from '#core/scene/curve'
 import type { Point } from '#core/scene/curve'
-import type { Theme } from '~/theme/tokens'
 import { annotationsOf } from './curveAnnotations'
 import { scalesOf } from './curveAxes'
 import { isLogX } from './curves'
 import type { Curve, CurveConfig, CurveFrame } from './curves'
 import { hueColour, SANS, SERIF } from './frame'
+import { straightDatasets } from './straight'
 
 /** A curve plate as a chart of Chart.js: of the page, or of a file. */
 
@@ -17,9 +17,11 @@ const MARKED_MOST = 400
 
 export function curveConfig(frame: CurveFrame): CurveConfig {
   const { plate, curves, theme } = frame
+  // The members of a family are told apart in the caption.
+  const told = frame.paper ? curves : curves.filter(({ beside }) => !beside)
   return {
     type: 'scatter',
-    data: { datasets: curves.map((curve) => datasetOf(curve, frame)) },
+    data: { datasets: [...curves.map((curve) => datasetOf(curve, frame)), ...straightDatasets(frame)] },
     options: {
       animation: false,
       responsive: false,
@@ -33,7 +35,7 @@ export function curveConfig(frame: CurveFrame): CurveConfig {
       scales: scalesOf(frame),
       plugins: {
         legend: {
-          display: plate.legend && curves.length > 1,
+          display: plate.legend && told.length > 1,
           position: 'top',
           align: 'end',
           labels: {
@@ -42,7 +44,7 @@ export function curveConfig(frame: CurveFrame): CurveConfig {
             pointStyleWidth: 30,
             color: theme.ink,
             font: { family: SERIF, size: 14, style: 'italic' },
-            generateLabels: () => curves.map((curve, k) => legendItem(curve, k, theme)),
+            generateLabels: () => told.map((curve) => legendItem(curve, frame)),
           },
         },
         annotation: { annotations: annotationsOf(frame), clip: false },
@@ -53,17 +55,17 @@ export function curveConfig(frame: CurveFrame): CurveConfig {
 }
 
 /** A curve in the legend with the dash it is drawn with: in black and white that is all that tells it from others. */
-function legendItem(curve: Curve, datasetIndex: number, theme: Theme): LegendItem {
+function legendItem(curve: Curve, { theme, curves, paper }: CurveFrame): LegendItem {
   const strokeStyle = hueColour(theme, curve.ink)
   return {
-    text: curve.label,
+    text: paper ? curve.label : curve.title,
     fontColor: theme.ink,
     strokeStyle,
     fillStyle: strokeStyle,
     lineWidth: curve.ink.width,
     lineDash: [...curve.ink.dash],
     pointStyle: 'line',
-    datasetIndex,
+    datasetIndex: curves.indexOf(curve),
   }
 }
 

@@ -5,7 +5,10 @@ import type { Feature } from '#core/scene/curve'
 import type { CurvePlate } from '#shared/plate'
 import { isLogX, shownRange } from './curves'
 import type { Curve, CurveFrame } from './curves'
+import { familyLabels, placeOnPicture } from './familyLabels'
+import type { Box } from './familyLabels'
 import { hueColour, SANS, tickText } from './frame'
+import { cornerMarks } from './straight'
 
 /** What is marked on curves: cursors, levels, extremes and crossings. */
 
@@ -22,6 +25,7 @@ export function annotationsOf(frame: CurveFrame): Record<string, AnnotationOptio
   const { plate, curves, theme, conventions } = frame
   const log = isLogX(plate, curves)
   const found: Record<string, AnnotationOptions> = {}
+  const texts: Box[] = []
   const upright = (id: string, x: number | null, colour: string, dash: number[]): void => {
     if (x !== null)
       found[id] = { type: 'line', scaleID: 'x', value: x, borderColor: colour, borderWidth: 1.5, borderDash: dash }
@@ -42,8 +46,7 @@ export function annotationsOf(frame: CurveFrame): Record<string, AnnotationOptio
   })
   for (const curve of curves) {
     const colour = hueColour(theme, curve.ink)
-    Object.assign(found, figureMarks(curve, frame, colour))
-    if (curve.member !== '') found[`${curve.id} member`] = memberLabel(curve, frame, colour)
+    Object.assign(found, figureMarks(curve, frame, colour, texts), cornerMarks(curve, frame, texts))
     featuresOf(plate, curve, log).forEach(({ kind, x, y }, k) => {
       const text = kind === 'crossing' ? short(x, conventions) : `${short(y, conventions)} at ${short(x, conventions)}`
       found[`${curve.id} ${kind} ${k}`] = {
@@ -74,45 +77,17 @@ export function annotationsOf(frame: CurveFrame): Record<string, AnnotationOptio
       }
     })
   }
-  return found
-}
-
-/** The value that a member of a family is for, where its curve is furthest from those of the others. */
-function memberLabel(curve: Curve, frame: CurveFrame, colour: string): AnnotationOptions {
-  const { low = -Infinity, high = Infinity } = shownRange(frame)
-  const others = frame.curves.filter((c) => c !== curve && c.part === curve.part && c.line === curve.line && c.y.length === curve.y.length) // prettier-ignore
-  const first = Math.round(curve.x.length * 0.04)
-  let [at, most] = [Math.max(0, curve.x.length - 1), -1]
-  for (let k = first; k < curve.x.length; k += 1) {
-    const [x, y] = [curve.x[k] ?? NaN, curve.y[k] ?? NaN]
-    if (!(x >= low && x <= high) || !Number.isFinite(y)) continue
-    const away = Math.min(...others.map((c) => Math.abs((c.y[k] ?? NaN) - y)))
-    if (away > most) [at, most] = [k, away]
-  }
-  const x = curve.x[at] ?? 0
-  return {
-    type: 'label',
-    xScaleID: 'x',
-    yScaleID: curve.sort,
-    xValue: x,
-    yValue: curve.y[at] ?? 0,
-    content: curve.member.replace(/^.* = /, ''),
-    color: colour,
-    font: { family: SANS, size: 12.5, weight: 'bold' },
-    backgroundColor: frame.theme.leaf,
-    padding: 1,
-    xAdjust: 16 * (inwards(x, frame, isLogX(frame.plate, frame.curves)) || 1),
-    yAdjust: 0,
-  }
+  return Object.assign(found, familyLabels(frame, texts))
 }
 
 /** Margins of a loop on its frequency response, and the figures of a step response on its curve. */
-function figureMarks(curve: Curve, frame: CurveFrame, colour: string): Record<string, AnnotationOptions> {
+function figureMarks(curve: Curve, frame: CurveFrame, colour: string, texts: Box[]): Record<string, AnnotationOptions> {
   if (!frame.plate.figures) return {}
   const found: Record<string, AnnotationOptions> = {}
   const half = frame.conventions.angle === 'deg' ? 180 : Math.PI
   const scales = { xScaleID: 'x', yScaleID: curve.sort } as const
   const stroke = { borderColor: frame.theme.brass, borderWidth: 2 } as const
+  const place = placeOnPicture(curve, frame)
   const write = (
     id: string,
     x: number,
@@ -121,7 +96,10 @@ function figureMarks(curve: Curve, frame: CurveFrame, colour: string): Record<st
     up: number,
     beside: boolean | 'right' = false,
   ): void => {
-    found[`${id} text`] = { type: 'label', ...scales, xValue: x, yValue: y, content: [...content], color: frame.theme.ink, font: { family: SANS, size: 12.5 }, backgroundColor: frame.theme.leaf, padding: 2, yAdjust: up, xAdjust: beside === 'right' ? rightOf(content, x, frame) : beside ? besideSpan(content, x, frame) : 46 * inwards(x, frame, isLogX(frame.plate, frame.curves)) } // prettier-ignore
+    const aside = beside === 'right' ? rightOf(content, x, frame) : beside ? besideSpan(content, x, frame) : 46 * inwards(x, frame, isLogX(frame.plate, frame.curves)) // prettier-ignore
+    const at = place(x, y)
+    texts.push({ x: at.x + aside, y: at.y + up, width: 6.6 * Math.max(...content.map((row) => row.length)) + 8, height: 16 * content.length + 6 }) // prettier-ignore
+    found[`${id} text`] = { type: 'label', ...scales, xValue: x, yValue: y, content: [...content], color: frame.theme.ink, font: { family: SANS, size: 12.5 }, backgroundColor: frame.theme.leaf, padding: 2, yAdjust: up, xAdjust: aside } // prettier-ignore
   }
   const span = (
     id: string,

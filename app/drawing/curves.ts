@@ -1,6 +1,6 @@
 import type { ChartConfiguration } from 'chart.js'
 import { heights, sortOf, SORTS } from '#core/scene/curve'
-import type { CurveMark, CurvePart, Point, ShownSweep, Sort, SweepData } from '#core/scene/curve'
+import type { CurveMark, CurvePart, Point, ShownSweep, Sort, StraightLines, SweepData } from '#core/scene/curve'
 import { NO_UNIT } from '#core/scene/unitScales'
 import { factorNumber, parsed } from '#core/units/unit'
 import type { Conventions } from '#core/format/conventions'
@@ -18,9 +18,13 @@ export interface Curve {
   readonly name: string
   /** Which member of a family it is; empty of what is none. */
   readonly member: string
+  /** True of the members beside the values as they stand. */
+  readonly beside: boolean
   readonly part: CurvePart
   readonly sort: Sort
   readonly label: string
+  /** The label without the member. */
+  readonly title: string
   readonly ink: Ink
   readonly x: Float64Array
   readonly y: Float64Array
@@ -31,6 +35,7 @@ export interface Curve {
   readonly turns: boolean
   /** What is known of it, to be marked. */
   readonly marks: readonly CurveMark[]
+  readonly straight: StraightLines | null
   /** True where its values are angles themselves. */
   readonly angles: boolean
   readonly decades: boolean
@@ -53,6 +58,8 @@ export interface CurveFrame {
   readonly along: number | null
   /** The part of the horizontal axis that is in sight; the whole where it is not zoomed. */
   readonly window: { readonly low: number; readonly high: number } | null
+  /** True of files and of the sheet: there the members of a family are in the legend, not in the caption. */
+  readonly paper?: boolean
 }
 
 /** A curve plate as Chart.js wants it. */
@@ -87,7 +94,7 @@ export function curvesOf(
   // Values of one dimension stand in one unit: that of the first.
   const common = new Map<string, { readonly text: string; readonly factor: number }>()
   let along: string | null = null
-  return sources.flatMap(({ line, name, ink, data, member = '' }, place) => {
+  return sources.flatMap(({ line, name, ink, data, member = '', beside = false }, place) => {
     const own = data.in ?? NO_UNIT
     const shared = common.get(own.key) ?? { text: data.unit ?? '', factor: own.factor }
     common.set(own.key, shared)
@@ -102,19 +109,19 @@ export function curvesOf(
     const rate = ratioOf(xUnit, along)
     const x = turns ? base.map((radians) => radians * turn) : rate === 1 ? base : base.map((value) => value * rate)
     const xShown = rate === 1 && xUnit !== along ? xUnit : along
+    const titleOf = (part: CurvePart): string => withUnit(partLabel(part, name, data.of, complex), part, shared.text, own.text) // prettier-ignore
     return shown.map((part, k): Curve => ({
       id: member === '' ? `${line}.${part}` : `${line}.${part}.${place}`,
       line,
       name,
       member,
+      beside,
       part,
       sort: sortOf(part, data.of),
-      label: `${withUnit(partLabel(part, name, data.of, complex), part, shared.text, own.text)}${member === '' ? '' : `, ${member}`}`,
-      // Of one value several parts in one picture differ by their line.
-      ink:
-        k === 0 || plate.stacked || member !== ''
-          ? ink
-          : { ...ink, dash: OTHER_DASHES[(k - 1) % OTHER_DASHES.length] ?? [] },
+      label: `${titleOf(part)}${member === '' ? '' : `, ${member}`}`,
+      title: titleOf(part),
+      // Of one value several parts on one plate differ by their line; members of a family keep theirs.
+      ink: k === 0 || member !== '' ? ink : { ...ink, dash: otherDash(ink.dash, k) },
       x,
       y: inCommonUnit(heights(data, part, unit), part, own.factor, shared.factor),
       unit: sortOf(part, data.of) === 'number' ? shared.text : '',
@@ -124,10 +131,17 @@ export function curvesOf(
       axis: fits ? '' : (data.axis ?? ''),
       turns,
       marks: fits ? [] : (data.marks ?? []),
+      straight: fits || !data.straight ? null : stretched(data.straight, rate),
       angles: data.of === 'angle',
       decades: !fits && data.decades,
     }))
   })
+}
+
+/** Straight lines over frequencies in another unit. */
+function stretched({ level, angle, corners }: StraightLines, rate: number): StraightLines {
+  const along = <P extends { readonly x: number }>(points: readonly P[]): readonly P[] => points.map((p) => ({ ...p, x: p.x * rate })) // prettier-ignore
+  return { level: along(level), angle: along(angle), corners: along(corners) }
 }
 
 /** A label with its unit as a quotient; a level says what it is of. */
@@ -151,11 +165,13 @@ function ratioOf(unit: string, to: string): number {
   return a && b && a.measure.dimension === b.measure.dimension ? factorNumber(a) / factorNumber(b) : 1
 }
 
-const OTHER_DASHES: readonly (readonly number[])[] = [
-  [7, 4],
-  [2, 3],
-  [9, 3, 2, 3],
-]
+const OTHER_DASHES: readonly (readonly number[])[] = [[], [7, 4], [2, 3], [9, 3, 2, 3]]
+
+/** The dash of a further part: none of those before it. */
+function otherDash(own: readonly number[], k: number): readonly number[] {
+  const others = OTHER_DASHES.filter((dash) => dash.join() !== own.join())
+  return others[(k - 1) % others.length] ?? []
+}
 
 /** True where the horizontal axis goes by decades. */
 export function isLogX(plate: CurvePlate, curves: readonly Curve[]): boolean {
@@ -184,7 +200,7 @@ export function usualXName(
 }
 
 export function usualYName(sort: Sort, curves: readonly Curve[], unit: 'deg' | 'rad'): string {
-  const labels = [...new Set(curves.filter((c) => c.sort === sort).map((c) => (c.member === '' ? c.label : c.label.replace(`, ${c.member}`, ''))))] // prettier-ignore
+  const labels = [...new Set(curves.filter((c) => c.sort === sort).map((c) => c.title))]
   const unitText = sort === 'angle' ? ` / ${unit === 'deg' ? '°' : 'rad'}` : sort === 'dB' ? '' : ''
   if (labels.length === 1) return `${labels[0] ?? ''}${unitText}`
   const units = [...new Set(curves.filter((c) => c.sort === sort).map((c) => c.unit))]

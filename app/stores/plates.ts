@@ -4,6 +4,7 @@ import { answerPlace } from '#core/views/answerIds'
 import type { LineView } from '#core/views/lineView'
 import type { ShownSweep, SweepData } from '#core/scene/curve'
 import type { DragWay } from '#core/scene/drag'
+import { inOnePiece } from '#core/scene/name'
 import { assignSlots, inkOf } from '#core/scene/scene'
 import type { Ink } from '#core/scene/scene'
 import type { Line } from '#shared/folio'
@@ -48,8 +49,8 @@ const FAMILY_DASHES: readonly (readonly number[])[] = [
   [5, 5],
 ]
 
-/** Margins and figures are marked on the curve of the folio as it stands only. */
-const withoutMarks = (data: SweepData): SweepData => ({ ...data, marks: [] })
+/** Margins, figures and straight lines are those of the folio as it stands only. */
+const withoutMarks = (data: SweepData): SweepData => ({ ...data, marks: [], straight: null })
 
 /** True of a transfer function: its frequency response is drawn from it alone. */
 export const isTransferView = (view: LineView): boolean =>
@@ -131,6 +132,7 @@ export const usePlatesStore = defineStore('plates', () => {
                 ink: { ...ink, dash, width: Math.max(1.4, ink.width - 0.4) },
                 data: withoutMarks(data),
                 member: label,
+                beside: true,
               },
             ]
           : []
@@ -147,7 +149,7 @@ export const usePlatesStore = defineStore('plates', () => {
     const found = results.families.get(of.id) ?? []
     const { family } = of
     if (!family) return []
-    const name = results.views.get(family.line)?.name ?? ''
+    const name = inOnePiece(results.views.get(family.line)?.name ?? '')
     return found.flatMap((member, k) => {
       const value = family.values[k]
       return value === undefined ? [] : [{ label: `${name} = ${value}`, member, dash: FAMILY_DASHES[k % FAMILY_DASHES.length] ?? [] }] // prettier-ignore
@@ -159,7 +161,13 @@ export const usePlatesStore = defineStore('plates', () => {
     const view = of.family ? results.views.get(of.family.line) : undefined
     const source = of.family ? (folio.lineOf(of.family.line)?.source ?? '') : ''
     const [first] = view?.numbers ?? []
-    return view && first ? `${view.name ?? ''} = ${source.slice(first.digits.from, first.digits.to)}` : ''
+    return view && first ? `${inOnePiece(view.name ?? '')} = ${source.slice(first.digits.from, first.digits.to)}` : ''
+  }
+
+  /** What the caption says of a family: the values as they stand, then each of the others, with its dash. */
+  function familyOn(of: Plate): readonly { readonly label: string; readonly dash: readonly number[] }[] {
+    const members = membersOf(of)
+    return members.length === 0 ? [] : [{ label: ownLabel(of), dash: [] }, ...members]
   }
 
   // The large plate follows the line unless it is pinned.
@@ -321,7 +329,7 @@ export const usePlatesStore = defineStore('plates', () => {
   }
 
   return {
-    all, membersOf, plate, number, pinned, setting, way, candidates, candidatesFor, valuesOn, sweepsOn, inkOfLine, along, readAlong, readAt, endReading, addCurve, showLocus, showCurves, dresses, inks,
+    all, membersOf, familyOn, plate, number, pinned, setting, way, candidates, candidatesFor, valuesOn, sweepsOn, inkOfLine, along, readAlong, readAt, endReading, addCurve, showLocus, showCurves, dresses, inks,
     change, put, dressUp, add, addPlane, remove, choose, chosen,
   } // prettier-ignore
 })

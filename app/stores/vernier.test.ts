@@ -124,7 +124,7 @@ describe('families', () => {
   test('show a curve for each value, told apart by dash and name, in one hue', async () => {
     await family(['0.1', '0.7', '1'])
     const shown = plates.sweepsOn(plates.plate)
-    expect(shown.map(({ member }) => member)).toEqual(['zeta = 0.2', 'zeta = 0.1', 'zeta = 0.7', 'zeta = 1'])
+    expect(shown.map(({ member }) => member)).toEqual(['ζ = 0.2', 'ζ = 0.1', 'ζ = 0.7', 'ζ = 1'])
     expect(new Set(shown.map(({ ink }) => ink.hue)).size).toBe(1)
     expect(new Set(shown.map(({ ink }) => ink.dash.join())).size).toBe(4)
     // Critically damped nothing goes beyond 1.
@@ -151,7 +151,7 @@ describe('families', () => {
     await settled()
     const [member] = plates.membersOf(plates.plate)
     const drawn = member?.member.drawn.get(id(6))
-    expect(member?.label).toBe('zeta = 0.5')
+    expect(member?.label).toBe('ζ = 0.5')
     expect(drawn).toMatchObject({ role: 'cross' })
     expect(drawn!.entries.map(({ re }) => re)).toEqual([-1, -1])
   })

@@ -1,6 +1,8 @@
 import { toDyadic } from '../numbers/dyadic'
 import * as Q from '../numbers/rational'
+import * as A from '../values/arithmetic'
 import { isZero } from '../values/beyond'
+import { integer } from '../values/make'
 import type { Factors, NumberValue, Polynomial, PolynomialValue } from '../values/types'
 import * as P from './polynomial'
 
@@ -16,11 +18,30 @@ export function factorsOf(value: PolynomialValue): Factors {
   return value.factors ?? { top: ofPolynomial(value.top), bottom: value.bottom ? ofPolynomial(value.bottom) : [] }
 }
 
+/** Powers of the unknowns that all terms have, as factors of their own: they are exact, whatever is rounded of the rest. */
+function apart(p: Polynomial): readonly Polynomial[] {
+  const powers = p.unknowns.map((_, k) => Math.min(...p.terms.map((term) => term.powers[k] ?? 0)))
+  if (!powers.some((n) => n > 0)) return ofPolynomial(p)
+  const monomials = p.unknowns.flatMap((name, k): Polynomial[] => {
+    const n = powers[k] ?? 0
+    return n > 0 ? [{ unknowns: [name], terms: [{ powers: [n], factor: integer(1) }] }] : []
+  })
+  const left = p.terms.map((term) => ({ ...term, powers: term.powers.map((n, k) => n - (powers[k] ?? 0)) }))
+  const used = p.unknowns.map((_, k) => left.some((term) => (term.powers[k] ?? 0) > 0))
+  const rest: Polynomial = {
+    unknowns: p.unknowns.filter((_, k) => used[k]),
+    terms: left.map((term) => ({ ...term, powers: term.powers.filter((_, k) => used[k]) })),
+  }
+  return [...monomials, ...ofPolynomial(rest)]
+}
+
+const allApart = (list: readonly Polynomial[]): readonly Polynomial[] => list.flatMap(apart)
+
 /** Without what stands on both sides. A factor that is a multiple of one on the other side leaves the number. */
 export function cancelled(factors: Factors): Factors {
-  let top = [...factors.top]
+  let top = [...allApart(factors.top)]
   const bottom: Polynomial[] = []
-  for (const below of factors.bottom) {
+  for (const below of allApart(factors.bottom)) {
     let rest: Polynomial | null = below
     for (let k = 0; k < top.length && rest; k += 1) {
       const above = top[k]
@@ -114,15 +135,28 @@ export function leastCommon(
   first: readonly Polynomial[],
   second: readonly Polynomial[],
 ): { readonly all: readonly Polynomial[]; readonly ofA: readonly Polynomial[]; readonly ofB: readonly Polynomial[] } {
-  const [a, b] = refined(first, second)
+  const [a, b] = refined(allApart(first), allApart(second))
   const open = [...b]
   const ofB: Polynomial[] = []
-  for (const factor of a) {
+  // The very same first: what is a number times it is so only where nothing else is.
+  const others = a.filter((factor) => {
     const k = open.findIndex((other) => sameUpToLast(factor, other))
     if (k >= 0) open.splice(k, 1)
-    else ofB.push(factor)
+    return k < 0
+  })
+  for (const factor of others) {
+    const k = open.findIndex((other) => !P.asNumber(other) && isMultiple(factor, other))
+    const times = k < 0 ? null : quotientOfLeads(factor, open[k])
+    if (times) open.splice(k, 1)
+    ofB.push(times ? P.constant(times) : factor)
   }
   return { all: [...a, ...open], ofA: open, ofB }
+}
+
+function quotientOfLeads(a: Polynomial, b: Polynomial | undefined): NumberValue | null {
+  const [x, y] = [a.terms[0]?.factor, b?.terms[0]?.factor]
+  const times = x && y ? A.divide(x, y) : null
+  return times && times.kind !== 'failure' && Number.isFinite(times.re) && times.re !== 0 ? times : null
 }
 
 /** The very same polynomial, number by number. */

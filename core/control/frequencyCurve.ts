@@ -4,6 +4,7 @@ import type { Drawn } from '../scene/drawn'
 import type { DelayedValue, PolynomialValue } from '../values/types'
 import { marginsOf } from './margins'
 import type { Margins } from './margins'
+import { straightLines } from './straightLines'
 import { rootsOfWhole, transferOf } from './transfer'
 import type { Transfer } from './transfer'
 import { bitLength } from '../numbers/rational'
@@ -53,7 +54,8 @@ function drawn(g: Transfer, delay: number): SweepData {
   })
   const unit = g.period?.measured ? { xUnit: 'rad/s' } : {}
   const loop = loopCount(margins)
-  return { ...unit, along: null, axis: 'ω', x, turns: false, decades: true, of: 'number', re, im, marks: marksOf(margins, per), ...(loop ? { loop } : {}) } // prettier-ignore
+  const straight = straightLines(g, x[0] ?? 0, x.at(-1) ?? 0, delay)
+  return { ...unit, along: null, axis: 'ω', x, turns: false, decades: true, of: 'number', re, im, marks: marksOf(margins, per), ...(loop ? { loop } : {}), ...(straight ? { straight } : {}) } // prettier-ignore
 }
 
 /** From well below the slowest to well above the fastest pole, zero or crossover; of samples up to π/T. */

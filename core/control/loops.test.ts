@@ -75,6 +75,10 @@ describe('a closed loop', () => {
     ['a factor to a power', ['order((s + sqrt(2))/(s + sqrt(2))^3)'], '2'],
     ['three times a factor', ['order(3*(s + pi)/((s + pi)*(s + 1)))'], '1'],
     ['parallel branches over one denominator', ['D = s^2 + pi*s + 1', 'order(1/D + s/D)'], '2'],
+    ['a power of s beside a rounded factor', ['order(s/(sqrt(5)*s^2 + 2s))'], '1'],
+    ['a power of s times a rounded number', ['G = sqrt(5)*s/(s + 1)', 'H = 1/s', 'order(1/(1/G + H))'], '1'],
+    ['a rounded number times a factor', ['order(1/(sqrt(5)*s + sqrt(5)) + 1/(s + 1))'], '1'],
+    ['powers of s below and above', ['order((pi*s^3 + s^2)/(sqrt(2)*s^4 + e*s^3))'], '2'],
     ['the same coefficients before other powers', ['G = 1/(2s^2 + sqrt(3))', 'H = (2s + sqrt(3))/s', 'order(closed_loop(G, H) - 1/(1/G + H))', 'closed_loop(G, H) == 1/(1/G + H)'], 'true'], // prettier-ignore
     [
       'an exact factor inside another one',

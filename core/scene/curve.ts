@@ -34,6 +34,25 @@ export interface SweepData {
   readonly marks?: readonly CurveMark[]
   /** Of an open loop on the imaginary axis: how often it runs round −1, and what follows. */
   readonly loop?: LoopCount
+  /** Of a frequency response: what it comes near to. */
+  readonly straight?: StraightLines | null
+}
+
+/** A frequency response by straight lines over the logarithm of ω: levels in dB, angles in radians. */
+export interface StraightLines {
+  readonly level: readonly Point[]
+  /** Empty where there are none, as with a delay. */
+  readonly angle: readonly Point[]
+  readonly corners: readonly Corner[]
+}
+
+/** Where one slope goes over into the next: both in dB a decade. */
+export interface Corner {
+  readonly x: number
+  readonly level: number
+  readonly bend: number
+  /** The slope beyond it. */
+  readonly slope: number
 }
 
 /** A figure that belongs to a place of a curve: margins of a loop, and the figures of a step response. */
@@ -57,6 +76,8 @@ export interface LoopCount {
 export interface ShownSweep {
   /** Which member of a family it is: `ζ = 0.2`. */
   readonly member?: string
+  /** True of the members beside the values as they stand. */
+  readonly beside?: boolean
   readonly line: string
   readonly name: string
   readonly ink: Ink

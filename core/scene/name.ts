@@ -23,3 +23,10 @@ export function drawnName(label: string): DrawnName {
   const base = (letter && LETTERS[letter]) ?? stem
   return { base, below: [digits?.[2] ?? '', ...rest, entry?.[2] ?? ''].filter((part) => part !== '').join(',') }
 }
+
+/** A name in one piece, with its letter as it is drawn: `zeta` is ζ, `omega_n` is ω_n. */
+export function inOnePiece(name: string): string {
+  const stem = /^[A-Za-z]+/.exec(name)?.[0] ?? ''
+  const letter = greek(stem)
+  return `${(letter && LETTERS[letter]) ?? stem}${name.slice(stem.length)}`
+}

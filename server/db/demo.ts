@@ -233,7 +233,10 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
         ...freshCurve('plate-response', ['dB', 'unwrapped'], [kept('G_w')], 'From torque to angle'),
         x: { name: '', scale: 'auto', low: null, high: null },
       },
-      freshCurve('plate-loop', ['dB', 'unwrapped'], [kept('L_c')], 'The open loop of the speed control'),
+      {
+        ...freshCurve('plate-loop', ['dB', 'unwrapped'], [kept('L_c')], 'The open loop of the speed control'),
+        straight: true,
+      },
       freshCurve('plate-step', ['re'], [kept('y')], 'A step of the speed'),
       plane('locus', 'Its poles, as the gain grows', ['r_c'], { re: 'σ / s⁻¹', im: 'ω / s⁻¹', grid: 'damping' }),
       plane('about', 'The open loop about −1', ['L_c'], { re: 'Re', im: 'Im' }),

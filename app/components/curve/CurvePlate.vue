@@ -70,6 +70,7 @@ function frame(day = false): CurveFrame {
     fixed: day ? null : fixed.value,
     along: along.value,
     window: shownWindow.value,
+    paper: day,
   }
 }
 
@@ -282,6 +283,7 @@ const summary = computed(() => {
     <template #tools>
       <PlateTools fit-title="The whole range (0)" @nearer="zoom(1.5)" @farther="zoom(1 / 1.5)" @fit="fit" />
     </template>
+    <template #legend><FamilyLegend :plate="plate" /></template>
     <template #below>
       <CoarseNote v-if="coarse" :along="curves[0]?.along ?? null" />
       <CursorStrip :curves="curves" :x-name="xName" :cursor="cursor" :fixed="fixed" :along="along" :log="log" />

@@ -32,6 +32,7 @@ const SWITCHES = [
   ['grid', 'grid'],
   ['extremes', 'mark extremes'],
   ['figures', 'margins and figures'],
+  ['straight', 'straight lines and corners'],
 ] as const
 
 const change = (changes: Partial<CurvePlate>): void => plates.change(props.plate, changes)

@@ -341,6 +341,7 @@ const summary = computed(() => planeSummary(settled.value, loci.value))
         <AppIcon :path="mdiTableLarge" />
       </v-btn>
     </template>
+    <template #legend><FamilyLegend :plate="plate" /></template>
     <template #below>
       <LazyPlaceField v-for="place in locusPlaces" :key="place" :name="place" />
       <CoarseNote v-if="coarseLocus" :along="coarseLocus.data.along" />

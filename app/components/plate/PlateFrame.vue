@@ -25,6 +25,7 @@ defineProps<{ number: number; caption: string }>()
             ><b>Plate {{ number }}</b> {{ caption }}</span
           >
           <span class="tools"><slot name="tools" /></span>
+          <slot name="legend" />
         </figcaption>
         <slot name="below" />
       </div>

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { mdiChartLine, mdiChartScatterPlot, mdiPin, mdiPinOutline } from '@mdi/js'
+import { useNarrow } from '~/composables/narrow'
 import { useFolioStore } from '~/stores/folio'
 import { usePlatesStore } from '~/stores/plates'
 
 /** The plates of the folio: one large, all of them in small below it. */
 const folio = useFolioStore()
 const plates = usePlatesStore()
+const narrow = useNarrow()
 const NEW = [
   { label: 'Plane', icon: mdiChartScatterPlot, run: () => plates.addPlane() },
   { label: 'Curve', icon: mdiChartLine, run: () => plates.addCurve() },
@@ -21,7 +23,7 @@ const NEW = [
       :number="plates.number"
     />
     <LazyCurvePlate v-else :key="plates.plate.id" :plate="plates.plate" :number="plates.number" />
-    <VernierScale />
+    <VernierScale v-if="!narrow" />
     <nav class="strip" aria-label="Plates of the folio">
       <div class="room">
         <ol v-if="plates.all.length > 1">

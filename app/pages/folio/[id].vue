@@ -8,6 +8,7 @@ import { useFileOpening } from '~/composables/fileOpening'
 import { FOLIO_LEAVES } from '~/composables/folioLeaves'
 import { fetchLeavesAhead } from '~/composables/leavesAhead'
 import { useFocusBack } from '~/composables/focusBack'
+import { useNarrow } from '~/composables/narrow'
 import { useOnceOpen } from '~/composables/onceOpen'
 import { fetchLineEditor } from '~/lines/lineEditor'
 import { saveFolioFile } from '~/keeping/folioFile'
@@ -29,6 +30,7 @@ const results = useResultsStore()
 const desk = useDeskStore()
 const actions = useFolioActions()
 const exchange = useExchangeStore()
+const narrow = useNarrow()
 const main = ref<HTMLElement | null>(null)
 
 const id = computed(() => String(route.params.id))
@@ -300,6 +302,7 @@ void fetchLineEditor()
         />
         <aside class="plate-column" aria-label="Beside the ledger"><PanelColumn /></aside>
       </main>
+      <LazyVernierScale v-if="narrow" class="at-foot" />
       <FootBar v-show="!keyboardUp" />
       <LazyFindPalette v-if="once.find.value" />
       <LazyKeysDialog v-if="once.keys.value" />
