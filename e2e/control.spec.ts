@@ -157,6 +157,46 @@ test('a family of curves: for each of its values one, kept with the plate, and a
   await expect(page.getByLabel(/^Curves over t/)).toHaveAccessibleName(/y, ζ = 0.7/)
 })
 
+test('straight lines and corners come on request and stay with the plate', async ({ folio, page }) => {
+  await folio.open(LOOP)
+  await folio.expectValue(2, '1')
+  await folio.row(5).locator('.opener').focus()
+  await page.keyboard.press('Alt+,')
+  const picture = page.getByLabel(/^Curves over ω/)
+  await expect(picture).toBeVisible()
+  const bare = await picture.screenshot()
+  await page.getByRole('button', { name: 'Plate', exact: true }).click()
+  const ask = page.getByRole('region', { name: /^Settings of plate/ }).getByLabel('straight lines and corners')
+  await ask.check()
+  await page.getByRole('button', { name: 'Plate', exact: true }).click()
+  await expect.poll(async () => (await picture.screenshot()).equals(bare)).toBe(false)
+  await folio.saved()
+  await page.reload()
+  await page.getByRole('button', { name: /^Plate 2/ }).click()
+  await page.getByRole('button', { name: 'Plate', exact: true }).click()
+  await expect(ask).toBeChecked()
+})
+
+test('the caption says which dash of a family is for which value', async ({ folio, page }) => {
+  await folio.open(LOOP)
+  await folio.expectValue(2, '1')
+  await folio.row(8).locator('.opener').focus()
+  await page.keyboard.press('Alt+,')
+  await page.getByRole('button', { name: 'Plate', exact: true }).click()
+  const settings = page.getByRole('region', { name: /^Settings of plate/ })
+  await settings.getByRole('combobox', { name: 'Family' }).press('ArrowDown')
+  await page.getByRole('option', { name: 'zeta (line 3)' }).click()
+  const members = page.getByRole('list', { name: 'Members of the family' }).getByRole('listitem')
+  // To begin with half of it, and twice as much.
+  await expect(members).toHaveText(['ζ = 0.2', 'ζ = 0.1', 'ζ = 0.4'])
+  const dashes = await members.locator('line').evaluateAll((all) => all.map((one) => one.getAttribute('stroke-dasharray'))) // prettier-ignore
+  expect(new Set(dashes).size).toBe(3)
+  // What stands in the line is told as it is written.
+  await folio.rewrite(3, 'zeta = 0.25')
+  await expect(members.first()).toHaveText('ζ = 0.25')
+  expect(await violations(page)).toEqual([])
+})
+
 test('the pages of a control folio have nothing that axe objects to, in both themes', async ({ folio, page }) => {
   await folio.open(LOOP)
   await folio.expectValue(3, '0.2')

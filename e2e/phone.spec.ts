@@ -77,6 +77,46 @@ test('a finger that rests selects a line, then taps select more; a tap alone ope
   await expect(folio.row(1).locator('.cm-content')).toBeVisible()
 })
 
+test('the vernier under a finger: above the foot bar with its line, in the ledger and beside the plate', async ({
+  folio,
+  page,
+}) => {
+  await folio.open(['zeta = 0.2', 'T = 1/zeta', 'z = 3 + 4j*zeta'])
+  await folio.expectValue(2, '5')
+  await folio.row(1).getByRole('button', { name: 'Actions for line 1' }).tap()
+  await page.getByRole('menuitem', { name: /Take a number in hand/ }).tap()
+  const vernier = page.getByRole('region', { name: /^Vernier/ })
+  await expect(vernier).toContainText('zeta = 0.2')
+  const thumb = vernier.getByRole('slider')
+  const at = async () => {
+    const box = (await thumb.boundingBox())!
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  }
+  for (const part of ['Plates', 'Ledger']) {
+    await tab(page, part).tap()
+    const [box, foot] = [await vernier.boundingBox(), await page.locator('.foot-bar').boundingBox()]
+    expect(Math.abs(box!.y + box!.height - foot!.y)).toBeLessThan(3)
+    // The line stands above the scale.
+    expect((await vernier.locator('.entry').boundingBox())!.y).toBeLessThan((await at()).y - 10)
+  }
+  // A finger draws it to the right: the ledger follows while it is down.
+  const client = await page.context().newCDPSession(page)
+  const start = await at()
+  await client.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [start] })
+  for (let k = 1; k <= 10; k += 1)
+    await client.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: [{ x: start.x + 8 * k, y: start.y }] }) // prettier-ignore
+  await expect(folio.row(2).locator('.value').first()).not.toHaveText('5')
+  await client.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] })
+  await client.detach()
+  const moved = Number(await folio.row(1).locator('.value').first().textContent())
+  expect(moved).toBeGreaterThan(0.25)
+  expect(moved).toBeLessThan(0.4)
+  await vernier.getByRole('button', { name: 'Let go' }).tap()
+  await expect(vernier).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo' }).tap()
+  await folio.expectValue(1, '0.2')
+})
+
 test('nothing scrolls sideways down to 320 points, and header, rail and foot bar keep their heights', async ({
   folio,
   page,
