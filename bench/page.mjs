@@ -1,9 +1,11 @@
 import { launch, serve } from '../scripts/browser.mjs'
+import { benchControl } from './control.mjs'
+import { folioOf, frames, median } from './measuring.mjs'
 
 /**
  * Speed of the page, measured in Chromium on the built application: how fast a
  * folio of 500 lines opens, and how long its frames are while one scrolls and
- * types. Frames are times between two animation frames, in milliseconds.
+ * types.
  */
 
 const LINES = Array.from({ length: 500 }, (_, k) => {
@@ -11,36 +13,6 @@ const LINES = Array.from({ length: 500 }, (_, k) => {
   if (k % 10 === 5) return `# remark ${k}`
   return `Z_${k} = ${k} + 1/(1/(47 + ${k}j) + 1/(j*0.0${k + 1}))  # a part`
 })
-
-const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN
-const share = (values, part) => [...values].sort((a, b) => a - b)[Math.floor(values.length * part)] ?? NaN
-
-/** Records the frames while something is done. */
-async function frames(page, action) {
-  await page.evaluate(() => {
-    globalThis.benchFrames = []
-    let last = performance.now()
-    const id = (globalThis.benchRun = (globalThis.benchRun ?? 0) + 1)
-    const tick = (time) => {
-      if (globalThis.benchRun !== id) return
-      globalThis.benchFrames.push(time - last)
-      last = time
-      requestAnimationFrame(tick)
-    }
-    requestAnimationFrame(tick)
-  })
-  await action()
-  const found = await page.evaluate(() => {
-    globalThis.benchRun += 1
-    return globalThis.benchFrames.slice(2)
-  })
-  return {
-    p95: share(found, 0.95),
-    worst: Math.max(...found),
-    long: found.filter((f) => f > 50).length,
-    count: found.length,
-  }
-}
 
 export async function benchPage() {
   const { address, stop } = await serve(4795)
@@ -89,6 +61,7 @@ export async function benchPage() {
     )
     await benchDrag(page, address, report)
     await benchLocus(page, address, add, report)
+    await benchControl(page, address, add, report)
   } finally {
     await browser.close()
     stop()
@@ -127,13 +100,6 @@ async function benchFirst(browser, address, add) {
     add(`first paint of ${name}`, of('painted'))
     add(`${name === 'the shelf' ? 'first card' : 'first result'} of ${name}, nothing cached`, of('found'))
   }
-}
-
-async function folioOf(page, address, title, lines) {
-  const response = await page.request.post(`${address}/api/folios`, {
-    data: { title, conventions: {}, lines: lines.map((source) => ({ source })) },
-  })
-  return (await response.json()).id
 }
 
 /** Drags a value that 100 lines depend on, with 60 values on the plane. */

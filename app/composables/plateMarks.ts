@@ -4,6 +4,7 @@ import type { InUnit, UnitScale } from '#core/scene/unitScales'
 import { computed } from 'vue'
 import type { Ref } from 'vue'
 import { KEPT_NUMBER } from './planeGrasp'
+import { usePlateSweeps } from './plateSweeps'
 import type { Ink, PlaneMark } from '#core/scene/scene'
 import type { LineView } from '#core/views/lineView'
 import type { ShownBranches } from '~/drawing/rootLocus'
@@ -36,7 +37,7 @@ export function usePlateMarks(plate: Ref<PlanePlate>): {
     (z: Complex): Twin =>
       twinIn(scaledPoint(z, 1 / scale), unit.text, folio.conventions)
   const values = computed(() => plates.valuesOn(plate.value))
-  const sweeps = computed(() => plates.sweepsOn(plate.value))
+  const sweeps = usePlateSweeps(() => plate.value)
 
   // While a value is under the hand the scales stay: what moves is the value.
   let held: ReadonlyMap<string, number> = new Map()

@@ -88,8 +88,8 @@ function datasetOf(curve: Curve, frame: CurveFrame): ChartDataset<'scatter', Poi
     pointStyle: POINT_STYLES[curve.ink.hue] ?? 'circle',
     pointRotation: curve.ink.hue === 4 ? 180 : 0,
     spanGaps: false,
-    // With this the line is drawn on the context itself and not as a path object, which a file has no use for.
-    segment: {},
+    // With this the line is drawn on the context itself and not as a path object, which a file has no use for; it is slow.
+    ...(frame.paper ? { segment: {} } : {}),
     clip: 4,
   }
 }

@@ -65,12 +65,13 @@ export function straightDatasets({
   curves,
   theme,
   conventions,
+  paper,
 }: CurveFrame): ChartDataset<'scatter', Point[]>[] {
   if (!plate.straight) return []
   return curves.flatMap((curve): ChartDataset<'scatter', Point[]>[] => {
     const data = straightPoints(curve, plate, conventions.angle)
     if (data.length === 0) return []
-    return [{ label: '', data: [...data], yAxisID: curve.sort, showLine: true, borderColor: theme.quiet, backgroundColor: theme.quiet, borderWidth: 1, pointRadius: 0, spanGaps: false, segment: {}, clip: 4 }] // prettier-ignore
+    return [{ label: '', data: [...data], yAxisID: curve.sort, showLine: true, borderColor: theme.quiet, backgroundColor: theme.quiet, borderWidth: 1, pointRadius: 0, spanGaps: false, ...(paper ? { segment: {} } : {}), clip: 4 }] // prettier-ignore
   })
 }
 

@@ -5,7 +5,7 @@ import type { LineView } from '#core/views/lineView'
 import type { ShownSweep, SweepData } from '#core/scene/curve'
 import type { DragWay } from '#core/scene/drag'
 import { inOnePiece } from '#core/scene/name'
-import { assignSlots, inkOf } from '#core/scene/scene'
+import { assignSlots, inkOf, sameInk } from '#core/scene/scene'
 import type { Ink } from '#core/scene/scene'
 import type { Line } from '#shared/folio'
 import { newId } from '#shared/id'
@@ -29,13 +29,24 @@ export interface Candidate {
   readonly sweep: boolean
 }
 
+/** Candidates that were made before: of a view that has not changed there is the same one, and no plate is drawn anew for it. */
+const made = new WeakMap<LineView, Candidate>()
+
 /** What of a line, or of an answer, could stand on a plate; `null` where nothing could. */
 function candidateOf(view: LineView, number: number): Candidate | null {
+  const before = made.get(view)
+  if (before?.number === number) return before
   // A transfer function is one along the frequency.
   const sweep = (view.readout.shape === 'sweep' && view.readout.of !== 'other') || isTransferView(view)
   if (view.name === null || !(view.drawn || sweep)) return null
-  return { line: view.id, name: view.name, number, view, usual: view.drawn?.usual ?? false, sweep }
+  const found = { line: view.id, name: view.name, number, view, usual: view.drawn?.usual ?? false, sweep }
+  made.set(view, found)
+  return found
 }
+
+/** The list as it was before, where it is the same: what depends on it stays. */
+const asBefore = <T>(before: readonly T[] | undefined, now: readonly T[]): readonly T[] =>
+  before?.length === now.length && now.every((one, k) => one === before[k]) ? before : now
 
 /** The dashes of the members of a family, in their order: no two alike, and none solid. */
 const FAMILY_DASHES: readonly (readonly number[])[] = [
@@ -50,7 +61,12 @@ const FAMILY_DASHES: readonly (readonly number[])[] = [
 ]
 
 /** Margins, figures and straight lines are those of the folio as it stands only. */
-const withoutMarks = (data: SweepData): SweepData => ({ ...data, marks: [], straight: null })
+function withoutMarks(data: SweepData): SweepData {
+  const found = bare.get(data) ?? { ...data, marks: [], straight: null }
+  bare.set(data, found)
+  return found
+}
+const bare = new WeakMap<SweepData, SweepData>()
 
 /** True of a transfer function: its frequency response is drawn from it alone. */
 export const isTransferView = (view: LineView): boolean =>
@@ -90,7 +106,13 @@ export const usePlatesStore = defineStore('plates', () => {
     candidates.value.filter((c) => (of.kind === 'curve' ? c.sweep : c.view.drawn !== null))
 
   const members = computed<ReadonlyMap<string, readonly Candidate[]>>(
-    () => new Map(all.value.map((p) => [p.id, candidatesFor(p).filter((c) => isOn(p, c.line, c.usual))])),
+    (before) =>
+      new Map(
+        all.value.map((p) => {
+          const on = candidatesFor(p).filter((c) => isOn(p, c.line, c.usual))
+          return [p.id, asBefore(before?.get(p.id), on)]
+        }),
+      ),
   )
   const valuesOn = (of: Plate): readonly Candidate[] => members.value.get(of.id) ?? []
 
@@ -104,11 +126,13 @@ export const usePlatesStore = defineStore('plates', () => {
 
   let slots: Map<string, number> = new Map()
   /** The dress of every value that is on some plate; it is the same in ledger, index and plates. */
-  const inks = computed<ReadonlyMap<string, Ink>>(() => {
+  const inks = computed<ReadonlyMap<string, Ink>>((before) => {
     const on = new Set(all.value.flatMap((p) => valuesOn(p).map((c) => c.line)))
     const shown = candidates.value.flatMap((c) => (on.has(c.line) ? [c.line] : []))
     slots = assignSlots(shown, slots)
-    return new Map(shown.map((line) => [line, inkOf(slots.get(line) ?? 0, dresses.value.get(line))]))
+    const now = shown.map((line) => [line, inkOf(slots.get(line) ?? 0, dresses.value.get(line))] as const)
+    const same = before?.size === now.length && now.every(([line, ink]) => sameInk(before.get(line), ink))
+    return same ? before : new Map(now)
   })
 
   /** The dress of a line's value. A getter: a call of an action for each of thousands of values costs more than the answer. */

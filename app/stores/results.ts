@@ -16,6 +16,7 @@ import type { BenchStart } from '#core/views/bench'
 import { sentence } from '#core/sentences/sentences'
 import type { Line } from '#shared/folio'
 import type { SweepRows } from '#core/kinds/sweep'
+import { OverFrames } from '~/browser/overFrames'
 import { changeStore, recordAt } from '~/keeping/browserStore'
 import type { FamilyMember } from '../workers/families'
 import { CallQueue } from '../workers/calls'
@@ -107,18 +108,37 @@ export const useResultsStore = defineStore('results', () => {
     return typed?.id === id ? typed.source : (told.get(id) ?? '')
   }
 
+  /** Under the hand lines are shown over several frames: first the one under it together with the curves, then marks. */
+  const shown = new OverFrames<string>()
+  const isCurve = ({ id, sweep }: LineView): boolean => id === typed?.id || sweep !== null
+  const isMark = ({ drawn }: LineView): boolean => (drawn?.entries.length ?? 0) > 0
+
+  function show(view: LineView): void {
+    // An answer has a view like a line: whatever shows values finds it under its own identifier.
+    for (const { id } of views.get(view.id)?.answers ?? []) if (!view.answers.some((a) => a.id === id)) views.delete(id)
+    for (const answer of view.answers) views.set(answer.id, answer)
+    views.set(view.id, view)
+  }
+
   function take(update: Update): void {
-    for (const view of update.views) {
-      // An answer has a view like a line: whatever shows values finds it under its own identifier.
-      for (const { id } of views.get(view.id)?.answers ?? [])
-        if (!view.answers.some((a) => a.id === id)) views.delete(id)
-      for (const answer of view.answers) views.set(answer.id, answer)
-      views.set(view.id, view)
+    const showAll = (list: readonly LineView[]): void => {
+      list.forEach(show)
+      if (update.families) families.value = new Map(update.families.map(({ plate, members }) => [plate, members]))
+    }
+    if (unsettled.value) {
+      const rest = update.views.filter((view) => !isCurve(view))
+      const inTurn = [...rest.filter(isMark), ...rest.filter((view) => !isMark(view))]
+      shown.put([
+        ['', () => showAll(update.views.filter(isCurve))],
+        ...inTurn.map((view) => [view.id, () => show(view)] as const),
+      ])
+    } else {
+      shown.flush()
+      showAll(update.views)
     }
     draft.value = update.draft
     postponed.value = update.postponed
     placed.value = update.placed
-    if (update.families) families.value = new Map(update.families.map(({ plate, members }) => [plate, members]))
     planTurn()
   }
 
@@ -186,6 +206,7 @@ export const useResultsStore = defineStore('results', () => {
       if (!enclosures.some((e) => e.name === name && e.block === block)) enclosed.delete(name)
     for (const { name, block } of enclosures)
       if (!enclosed.has(name)) enclosed.set(name, { block, data: null, lost: false })
+    shown.drop()
     views.clear()
     held.clear()
     told.clear()
@@ -220,6 +241,7 @@ export const useResultsStore = defineStore('results', () => {
 
   function apply(edits: Edits): Promise<void> {
     makeWay()
+    shown.flush()
     if (edits.order) {
       order.value = edits.order
       const kept = new Set(edits.order)
@@ -281,12 +303,13 @@ export const useResultsStore = defineStore('results', () => {
         suspect = newest
         typed = newest
         return evaluator.type(newest.id, newest.source)
-      }),
+      }).then(() => shown.done),
     )
   }
 
   function settle(): Promise<void> {
     unsettled.value = false
+    shown.flush()
     queue.dropTyped()
     return enqueue((evaluator) => {
       typed = null
@@ -315,6 +338,7 @@ export const useResultsStore = defineStore('results', () => {
     keepHeld()
     // Shown at once: the worker hears of it only when the line that has its turn is done.
     postponed.value = postponed.value.filter((other) => other !== id)
+    shown.flush()
     const view = views.get(id)
     if (view) views.set(id, { ...view, kind: 'error', problem: STOPPED })
     void enqueue((evaluator) => evaluator.hold(id, source))
@@ -393,6 +417,7 @@ export const useResultsStore = defineStore('results', () => {
     folioId = ''
     stopRunning?.()
     queue = new CallQueue()
+    shown.drop()
     views.clear()
     held.clear()
     enclosed.clear()

@@ -1,4 +1,5 @@
 import type { Complex } from '../numbers/complex'
+import { sameInk } from './scene'
 import type { Ink } from './scene'
 import type { InUnit } from './unitScales'
 
@@ -82,6 +83,11 @@ export interface ShownSweep {
   readonly name: string
   readonly ink: Ink
   readonly data: SweepData
+}
+
+/** True where nothing of it is to be drawn anew. */
+export function sameShown(a: ShownSweep | undefined, b: ShownSweep): boolean {
+  return a !== undefined && a.data === b.data && a.line === b.line && a.name === b.name && a.member === b.member && sameInk(a.ink, b.ink) // prettier-ignore
 }
 
 export function sortOf(part: CurvePart, of: SweepData['of']): Sort {

@@ -120,6 +120,9 @@ export function inkOf(slot: number, chosen: InkChoice = {}): Ink {
   }
 }
 
+export const sameInk = (a: Ink | undefined, b: Ink): boolean =>
+  a !== undefined && a.hue === b.hue && a.width === b.width && a.dash.join() === b.dash.join()
+
 /** A marker as its outline on a circle of radius 1 about the origin; one for each hue. */
 export const MARKERS: readonly (readonly (readonly [number, number])[] | 'disc')[] = [
   'disc',

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { vMarkup } from '~/browser/markup'
 import { typeset } from '~/texts/typeset'
 
 /** Mathematics typeset from LaTeX that the core wrote, never from a folio's own text; as it was typed until it can be. */
@@ -8,8 +9,7 @@ const html = computed(() => typeset(props.latex, props.words))
 </script>
 
 <template>
-  <!-- eslint-disable-next-line vue/no-v-html -- KaTeX output of our own LaTeX; texts in it are escaped -->
-  <span v-if="html !== null" class="reading" v-html="html" />
+  <span v-if="html !== null" v-markup="html" class="reading" />
   <span v-else class="reading typed">{{ typed }}</span>
 </template>
 

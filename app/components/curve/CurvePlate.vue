@@ -6,6 +6,7 @@ import type { Size } from '#core/scene/view'
 import type { CurvePlate } from '#shared/plate'
 import { onceAFrame } from '~/browser/onceAFrame'
 import { usePlateFiles } from '~/composables/plateFiles'
+import { usePlateSweeps } from '~/composables/plateSweeps'
 import { Chart } from '~/drawing/curveCharts'
 import { curveConfig } from '~/drawing/curve'
 import { curvesCsv } from '~/drawing/curveCsv'
@@ -36,8 +37,9 @@ const over = computed(() => {
   const view = props.plate.over ? results.views.get(props.plate.over) : undefined
   return view?.sweep ? { name: view.name ?? '', data: view.sweep } : null
 })
+const sources = usePlateSweeps(() => props.plate)
 const curves = computed<readonly Curve[]>(() =>
-  curvesOf(props.plate, plates.sweepsOn(props.plate), over.value, folio.conventions.angle),
+  curvesOf(props.plate, sources.value, over.value, folio.conventions.angle),
 )
 const log = computed(() => isLogX(props.plate, curves.value))
 const xName = computed(() =>
@@ -85,7 +87,8 @@ function update(): void {
   chart.data = data
   if (options) chart.options = { ...options, plugins: { ...options.plugins, zoom: ZOOM } }
   chart.update('none')
-  coarse.value = looksCoarse()
+  // Under the hand it would be out of date before it is read.
+  if (!results.unsettled) coarse.value = looksCoarse()
 }
 
 /** Only along the horizontal axis: heights follow by themselves. */
@@ -121,6 +124,7 @@ watch(
     along,
     shownWindow,
     xName,
+    () => results.unsettled,
   ],
   redraw,
 )

@@ -34,9 +34,11 @@ const shown = computed(() => {
   const text = filter.value.trim().toLowerCase()
   return text === '' ? entries.value : entries.value.filter((e) => `${e.name} ${e.kind}`.toLowerCase().includes(text))
 })
-const initials = computed(() => {
+const initials = computed<readonly string[]>((before) => {
   const found = new Set<string>()
   for (const view of results.views.values()) if (view.name !== null) found.add(initialOf(view.name))
+  // While values change and names do not, the notches stay as they are.
+  if (before?.length === found.size && before.every((one) => found.has(one))) return before
   return [...found].sort((a, b) => a.localeCompare(b))
 })
 

@@ -47,6 +47,8 @@ const { onKey, onNumber, within } = useRowKeys(
   words.mend,
 )
 const { actionsFor, openGrid } = useLineActions()
+/** The same function as long as the row is there: its menu is not drawn anew with every value. */
+const rowActions = () => actionsFor(props.line.id)
 
 const isCurrent = computed(() => folio.current === props.line.id)
 const chosen = computed(() => folio.selected.has(props.line.id))
@@ -224,7 +226,7 @@ watch(
     </div>
 
     <div class="row-menu">
-      <MenuButton tabindex="-1" :label="`Actions for line ${number}`" :actions="() => actionsFor(line.id)" />
+      <MenuButton tabindex="-1" :label="`Actions for line ${number}`" :actions="rowActions" />
     </div>
 
     <template v-if="!line.hidden && keptProblem === null">

@@ -288,6 +288,9 @@ const summary = computed(() => planeSummary(settled.value, loci.value))
       >
         <template v-if="refusal || handle || (told.draggable && drag === null)" #default>
           <template v-if="refusal">{{ refusal }}</template>
+          <template v-else-if="told.slides !== undefined"
+            >drag it along its branch: the gain and the lines follow</template
+          >
           <template v-else-if="handle">drag the round handle to move it</template>
           <template v-else
             >drag the tip{{ WAY_NAMES[plates.way] }}: Shift along its ray, Alt along its ring, Ctrl in steps</template

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { onMounted, shallowRef } from 'vue'
 import { thinned } from '#core/scene/curve'
+import { drawCalmly } from '~/browser/calmly'
 import type { CurvePlate } from '#shared/plate'
 import { curvesOf, isLogX } from '~/drawing/curves'
 import { useFolioStore } from '~/stores/folio'
@@ -17,11 +18,21 @@ const INSET = 6
 const inset = (share: number, length: number): number => INSET + share * (length - 2 * INSET)
 
 /** Curves of one sort share a scale, as on the plate itself. */
-const curves = computed(() => {
+const curves = shallowRef<readonly Drawn[]>([])
+onMounted(() => drawCalmly(() => (curves.value = drawn())))
+
+interface Drawn {
+  readonly id: string
+  readonly path: string
+  readonly hue: number
+  readonly beside: boolean
+}
+
+function drawn(): readonly Drawn[] {
   const all = curvesOf(props.plate, plates.sweepsOn(props.plate), null, folio.conventions.angle)
   const log = isLogX(props.plate, all)
   const along = (x: number): number => (log ? Math.log(x) : x)
-  const drawn = all.map((curve) => {
+  const thin = all.map((curve) => {
     const [first, last] = [along(curve.x[0] ?? 0), along(curve.x.at(-1) ?? 1)]
     const columnOf = (x: number): number => ((along(x) - first) / (last - first || 1)) * COLUMNS
     const points = thinned(curve.x, curve.y, columnOf, COLUMNS).flatMap(({ x, y }) =>
@@ -29,9 +40,9 @@ const curves = computed(() => {
     )
     return { curve, points }
   })
-  const over = spanOf(drawn.flatMap(({ points }) => points.map(({ x }) => x)))
-  return drawn.map(({ curve, points }) => {
-    const up = spanOf(drawn.flatMap((other) => (other.curve.sort === curve.sort ? other.points.map(({ y }) => y) : [])))
+  const over = spanOf(thin.flatMap(({ points }) => points.map(({ x }) => x)))
+  return thin.map(({ curve, points }) => {
+    const up = spanOf(thin.flatMap((other) => (other.curve.sort === curve.sort ? other.points.map(({ y }) => y) : [])))
     const path = points
       .map((p, k) => {
         const x = inset((p.x - over.low) / over.size, SIZE.width)
@@ -41,7 +52,7 @@ const curves = computed(() => {
       .join('')
     return { id: curve.id, path, hue: curve.ink.hue, beside: curve.beside }
   })
-})
+}
 
 function spanOf(list: readonly number[]): { readonly low: number; readonly size: number } {
   let [low, high] = [Infinity, -Infinity]

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { fitRange, fitView } from '#core/scene/view'
 import type { PlanePlate } from '#shared/plate'
-import { onceAFrame } from '~/browser/onceAFrame'
+import { drawCalmly } from '~/browser/calmly'
 import { usePlateMarks } from '~/composables/plateMarks'
 import { boxOf } from '~/drawing/locus'
 import { scaledRange } from '~/composables/planeView'
@@ -20,7 +20,7 @@ const preferences = usePreferencesStore()
 const SIZE = { width: 96, height: 66 }
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { marks, loci, branches, scales, front } = usePlateMarks(computed(() => props.plate))
-const draw = onceAFrame(() => {
+function draw(): void {
   const paper = canvas.value
   const ctx = paper?.getContext('2d')
   if (!paper || !ctx) return
@@ -44,9 +44,8 @@ const draw = onceAFrame(() => {
     places: new Map(),
     mini: true,
   })
-})
-onMounted(draw)
-watch([marks, loci, branches, () => props.plate, () => preferences.theme], draw)
+}
+onMounted(() => drawCalmly(draw))
 </script>
 
 <template>
