@@ -7,8 +7,8 @@ import type { Whole } from './whole'
 
 /**
  * The real roots of a polynomial with whole coefficients, each proved: told apart by Sturm's chain (C. Sturm, 1829; see
- * F. Gantmacher, "The Theory of Matrices", vol. 2, chapter XV), then closed in until a double is known to the last place
- * or the one before it by the signs on both sides.
+ * F. Gantmacher, "The Theory of Matrices", vol. 2, chapter XV), then closed in until the nearest double is known by the
+ * signs on both sides.
  */
 export interface RealRoot {
   readonly x: number
@@ -157,7 +157,7 @@ function toNumber(n: bigint, shift: number): number {
   return timesPowerOfTwo(Number(n >> BigInt(extra)), extra - shift)
 }
 
-/** The root by Newton's rule, where the signs a few units in the last place to both sides prove it. */
+/** The root by Newton's rule, where the signs at doubles beside it prove it. */
 function polished(p: Whole, start: number, low: number, high: number, upper: number): number | null {
   const most = Math.max(...p.map((c) => bitLength(c)))
   const cut = BigInt(Math.max(0, most - 900))
@@ -174,12 +174,45 @@ function polished(p: Whole, start: number, low: number, high: number, upper: num
     if (Math.abs(next - x) <= 1e-15 * x) break
     x = next
   }
-  const [left, right] = [signAtNumber(p, x * (1 - 4e-16)), signAtNumber(p, x * (1 + 4e-16))]
-  if (left === 0) return x * (1 - 4e-16)
-  return right === upper && left === -upper ? x : null
+  return nearest(p, x, upper)
+}
+
+/** Doubles beside one that Newton's rule has found are looked at, so many at most. */
+const BESIDE = 6
+
+/** The double that is nearest to the root, by the signs there and halfway between it and its neighbour. */
+function nearest(p: Whole, start: number, upper: number): number | null {
+  let [x, sign] = [start, signAtNumber(p, start)]
+  for (let k = 0; k < BESIDE && sign !== 0; k += 1) {
+    const y = neighbour(x, sign === upper ? -1n : 1n)
+    const other = signAtNumber(p, y)
+    if (other === 0) return y
+    if (other !== sign) {
+      // Both are mantissas of 53 bits: halfway between is one of 54.
+      const [a, b] = [parted(x), parted(y)]
+      const exponent = Math.min(a.exponent, b.exponent)
+      const middle = (a.mantissa << BigInt(a.exponent - exponent)) + (b.mantissa << BigInt(b.exponent - exponent))
+      return signAtDyadic(p, middle, exponent - 1) === sign ? y : x
+    }
+    ;[x, sign] = [y, other]
+  }
+  return sign === 0 ? x : null
+}
+
+const VIEW = new DataView(new ArrayBuffer(8))
+
+/** The next double up, or down, of a positive one. */
+function neighbour(x: number, by: 1n | -1n): number {
+  VIEW.setFloat64(0, x)
+  VIEW.setBigUint64(0, VIEW.getBigUint64(0) + by)
+  return VIEW.getFloat64(0)
 }
 
 function signAtNumber(p: Whole, x: number): -1 | 0 | 1 {
   const { mantissa, exponent } = parted(x)
+  return signAtDyadic(p, mantissa, exponent)
+}
+
+function signAtDyadic(p: Whole, mantissa: bigint, exponent: number): -1 | 0 | 1 {
   return exponent >= 0 ? W.signAt(p, mantissa << BigInt(exponent), 0) : W.signAt(p, mantissa, -exponent)
 }
