@@ -259,7 +259,7 @@ export const TOPICS: readonly Topic[] = [
   {
     id: 'control',
     title: 'Control',
-    text: 'A ratio of polynomials in one unknown is a transfer function; nothing is declared. An unknown that begins with z is that of samples. closed_loop(G, H) is G/(1 + G·H), step_response and impulse_response take a time or a sweep of times, margins(L) the open loop. With rounded coefficients a ratio keeps its factors, so that the same ones cancel; where factors of different lines do, the pole that goes is named. e^(-s*T) is a delay. Poles, residues and crossovers are worked out to many digits or as proved roots, never read off a grid. The menu of a line draws the frequency response (Alt+,) and the locus about −1 (Alt+-); root_locus(L, k) on a plane shows all branches, and its poles can be dragged along them where k is a plain number. Ctrl+F7 takes a number of a line in hand.',
+    text: 'A ratio of polynomials in one unknown is a transfer function; nothing is declared. An unknown that begins with z is that of samples. closed_loop(G, H) is G/(1 + G·H), step_response and impulse_response take a time or a sweep of times, margins(L) the open loop. With rounded coefficients a ratio keeps its factors, so that the same ones cancel; where factors of different lines do, the pole that goes is named. e^(-s*T) is a delay. Poles, residues and crossovers are worked out to many digits or as proved roots, never read off a grid. The menu of a line draws the frequency response (Alt+,) and the locus about −1 (Alt+-). Under Plate a frequency response in s has its straight lines and corners on request: the magnitude bends by 20 dB a decade at |p| of each pole and zero, the angle goes over by 90° between |p|·10^−ζ and |p|·10^ζ, with ζ = |Re p|/|p|. root_locus(L, k) on a plane shows all branches, and its poles can be dragged along them where k is a plain number. Ctrl+F7 takes a number of a line in hand.',
     examples: [
       { before: ['unknown s', 'P = 4/(s*(s + 2))'], entry: 'closed_loop(P)', gives: '4/(s^2 + 2s + 4)' },
       { before: ['unknown s', 'T = 4/(s^2 + 2s + 4)'], entry: 'step_figures(T).overshoot', gives: '0.16303' },
@@ -272,7 +272,7 @@ export const TOPICS: readonly Topic[] = [
   {
     id: 'families',
     title: 'The vernier and families',
-    text: 'Any real number of a line can be taken in hand (Ctrl+F7, or the menu of the line): it is underlined, and a scale stands under the plate. Arrows go one step, with Shift ten; the range and the step can be typed; Enter lets go, Escape gives the line back. Everything that depends on it follows. Under Plate a family shows the same curve, locus or poles for several values of a number that a line keeps: one hue, its members told apart by their dashes and by the value beside each.',
+    text: 'Any real number of a line can be taken in hand (Ctrl+F7, or the menu of the line): it is underlined, and a scale stands under the plate, on a phone above the foot bar. Arrows go one step, with Shift ten; the range and the step can be typed; Enter lets go, Escape gives the line back. Everything that depends on it follows. Under Plate a family shows the same curve, locus or poles for several values of a number that a line keeps: one hue, its members told apart by their dashes, which the caption lists, and by the value beside each.',
     examples: [{ before: ['unknown s', 'zeta = 0.2'], entry: '1/(s^2 + 2*zeta*s + 1)', gives: '1/(s^2 + 0.4s + 1)' }],
   },
   {
