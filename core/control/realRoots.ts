@@ -102,16 +102,7 @@ function ratioOf(n: bigint, d: bigint): number {
 }
 
 /** p, p′ and the negated remainders of each by the next. */
-function sturm(p: Whole): readonly Whole[] {
-  const chain: Whole[] = [p, W.primitive(W.derivative(p))]
-  for (;;) {
-    const [a, b] = [chain[chain.length - 2], chain[chain.length - 1]]
-    if (!a || !b || b.length < 2) return chain
-    const rest = W.remainder(a, b)
-    if (rest.length === 0) return chain
-    chain.push(W.primitive(W.times(rest, -1n)))
-  }
-}
+const sturm = (p: Whole): readonly Whole[] => W.remainders(p, W.primitive(W.derivative(p)))
 
 function changesIn(signs: readonly number[]): number {
   let count = 0

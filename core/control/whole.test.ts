@@ -53,15 +53,34 @@ test('division: scale·a = quotient·b + rest, the rest of lower degree', () => 
   )
 })
 
-test('a remainder is that of the division but for a positive number', () => {
+test('each remainder of a chain is the negated one of the two before it, but for a positive number', () => {
   fc.assert(
-    fc.property(any, proper, (a, b) => {
-      const [rest, other] = [W.remainder(a, b), W.division(a, b).rest]
-      expect(rest.length).toBe(other.length)
-      if (rest.length === 0) return
-      expect(W.multiply(rest, [W.leading(other)])).toEqual(W.multiply(other, [W.leading(rest)]))
-      expect(W.leading(rest) > 0n).toBe(W.leading(other) > 0n)
+    fc.property(proper, proper, (p, q) => {
+      const [a, b] = p.length < q.length ? [q, p] : [p, q]
+      const chain = W.remainders(a, b)
+      expect(chain.slice(0, 2)).toEqual([a, b])
+      chain.slice(2).forEach((found, k) => {
+        const wanted = W.times(W.division(chain[k]!, chain[k + 1]!).rest, -1n)
+        expect(W.multiply(found, [W.leading(wanted)])).toEqual(W.multiply(wanted, [W.leading(found)]))
+        expect(W.leading(found) > 0n).toBe(W.leading(wanted) > 0n)
+      })
+      // Behind the last there is nothing more.
+      const [x, y] = chain.slice(-2)
+      expect(W.degreeOf(y!) === 0 || W.division(x!, y!).rest.length === 0).toBe(true)
     }),
+  )
+})
+
+test('the numbers of a chain stay about as long as they must be', () => {
+  // Squared and square-free beside each other, with numbers of forty digits.
+  const big = fc.bigInt({ min: 10n ** 39n, max: 10n ** 40n })
+  fc.assert(
+    fc.property(fc.array(big, { minLength: 7, maxLength: 7 }), (p) => {
+      const longest = Math.max(...W.remainders(p, W.derivative(p)).flatMap((q) => q.map((c) => c.toString().length)))
+      // Determinants of up to eleven rows of them.
+      expect(longest).toBeLessThan(11 * 42 + 12)
+    }),
+    { numRuns: 20 },
   )
 })
 

@@ -69,29 +69,34 @@ export function primitive(p: Whole): Whole {
   return common === 0n ? p : p.map((c) => c / common)
 }
 
-/** What is left of a by b, times a positive number. */
-export function remainder(a: Whole, b: Whole): Whole {
-  const lead = leading(b)
-  const size = abs(lead)
-  const sign = lead < 0n ? -1n : 1n
-  let rest = [...a]
-  while (rest.length >= b.length && rest.length > 0) {
-    work(30 * b.length)
-    const top = (rest[rest.length - 1] ?? 0n) * sign
-    const shift = rest.length - b.length
-    rest = rest.map((c, k) => c * size - (k >= shift ? top * coefficient(b, k - shift) : 0n))
-    rest = [...trimmed(rest.slice(0, -1))]
-    // The numbers are kept small on the way.
-    rest = [...primitive(rest)]
+/**
+ * Two polynomials and the negated remainders of each by the next, up to positive numbers, the last that is not 0 at the
+ * end. What the coefficients have in common by the way is known beforehand, so that it is divided out without being looked
+ * for (G. E. Collins, 1967, and W. S. Brown, 1978: subresultants). The degree of a is not below that of b.
+ */
+export function remainders(a: Whole, b: Whole): readonly Whole[] {
+  const chain: Whole[] = [a, b]
+  let [g, h] = [1n, 1n]
+  for (let [x, y] = [a, b]; degreeOf(y) > 0;) {
+    const delta = BigInt(degreeOf(x) - degreeOf(y))
+    const { rest } = division(x, y)
+    if (rest.length === 0) break
+    const known = g * h ** delta
+    ;[x, y] = [y, rest.map((c) => -c / known)]
+    chain.push(y)
+    g = abs(leading(x))
+    h = delta === 0n ? h : g ** delta / h ** (delta - 1n)
   }
-  return rest
+  return chain
 }
 
 /** The greatest common divisor, without a number in front; its leading coefficient is positive. */
 export function commonDivisor(a: Whole, b: Whole): Whole {
-  let [x, y] = [primitive(a), primitive(b)]
-  while (y.length > 0) [x, y] = [y, primitive(remainder(x, y))]
-  return leading(x) < 0n ? times(x, -1n) : x
+  const [x, y] = a.length < b.length ? [primitive(b), primitive(a)] : [primitive(a), primitive(b)]
+  const last = y.length === 0 ? x : (remainders(x, y).at(-1) ?? ONE)
+  // The last one divides both, or is a number.
+  const found = primitive(last)
+  return leading(found) < 0n ? times(found, -1n) : found
 }
 
 /** a/b where b divides a but for a number: the primitive quotient, with a positive leading coefficient. */
