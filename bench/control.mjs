@@ -55,6 +55,11 @@ export async function benchControl(page, address, add, report) {
   await page.waitForTimeout(600)
   await slide(page, 'locus about −1', add, report)
 
+  await focus(SAMPLES - 1)
+  await page.keyboard.press('Alt+,')
+  await page.waitForTimeout(600)
+  await slide(page, 'frequency response of its samples', add, report)
+
   // The first plate has the poles of the samples and the root locus.
   await page.getByRole('button', { name: /^Plate 1:/ }).click()
   await page.waitForTimeout(600)

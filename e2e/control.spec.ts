@@ -1,5 +1,7 @@
+import type { Locator, Page } from '@playwright/test'
 import { violations } from './axe'
 import { expect, test } from './folio'
+import type { FolioPage } from './folio'
 import { findTip, plane } from './plane'
 
 /** A control loop typed by keyboard, seen on the plates, and moved by hand. */
@@ -138,7 +140,8 @@ test('the number under the caret is the one that is taken, another is one button
   await expect(page.getByText('There is no real number in this line that could be taken in hand.')).toBeVisible()
 })
 
-test('a family of curves: for each of its values one, kept with the plate, and all follow', async ({ folio, page }) => {
+/** The step response on a plate of its own, as a family of ζ; gives back the settings of the plate. */
+async function familyOfSteps(folio: FolioPage, page: Page): Promise<Locator> {
   await folio.open(LOOP)
   await folio.expectValue(2, '1')
   await folio.row(8).locator('.opener').focus()
@@ -147,6 +150,11 @@ test('a family of curves: for each of its values one, kept with the plate, and a
   const settings = page.getByRole('region', { name: /^Settings of plate/ })
   await settings.getByRole('combobox', { name: 'Family' }).press('ArrowDown')
   await page.getByRole('option', { name: 'zeta (line 3)' }).click()
+  return settings
+}
+
+test('a family of curves: for each of its values one, kept with the plate, and all follow', async ({ folio, page }) => {
+  const settings = await familyOfSteps(folio, page)
   await settings.getByLabel('for its values').fill('0.1; 0.7; 1')
   await settings.getByLabel('for its values').press('Enter')
   const picture = page.getByLabel(/^Curves over t/)
@@ -178,14 +186,7 @@ test('straight lines and corners come on request and stay with the plate', async
 })
 
 test('the caption says which dash of a family is for which value', async ({ folio, page }) => {
-  await folio.open(LOOP)
-  await folio.expectValue(2, '1')
-  await folio.row(8).locator('.opener').focus()
-  await page.keyboard.press('Alt+,')
-  await page.getByRole('button', { name: 'Plate', exact: true }).click()
-  const settings = page.getByRole('region', { name: /^Settings of plate/ })
-  await settings.getByRole('combobox', { name: 'Family' }).press('ArrowDown')
-  await page.getByRole('option', { name: 'zeta (line 3)' }).click()
+  await familyOfSteps(folio, page)
   const members = page.getByRole('list', { name: 'Members of the family' }).getByRole('listitem')
   // To begin with half of it, and twice as much.
   await expect(members).toHaveText(['ζ = 0.2', 'ζ = 0.1', 'ζ = 0.4'])
