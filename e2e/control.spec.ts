@@ -183,6 +183,12 @@ test('straight lines and corners come on request and stay with the plate', async
   await page.getByRole('button', { name: /^Plate 2/ }).click()
   await page.getByRole('button', { name: 'Plate', exact: true }).click()
   await expect(ask).toBeChecked()
+  // Where nothing has any, that is said.
+  const none = page.getByText('samples have no such lines')
+  await expect(none).toHaveCount(0)
+  await folio.rewrite(1, 'unknown s, z')
+  await folio.rewrite(5, 'L = 0.5/(z - 0.5)')
+  await expect(none).toBeVisible()
 })
 
 test('the caption says which dash of a family is for which value', async ({ folio, page }) => {

@@ -43,6 +43,8 @@ function setPart(part: CurvePart, on: boolean): void {
 }
 
 const sweeps = computed(() => plates.candidatesFor(props.plate))
+/** Straight lines are asked for, and nothing on the plate has any. */
+const noneStraight = computed(() => props.plate.straight && !plates.sweepsOn(props.plate).some(({ data }) => data.straight)) // prettier-ignore
 const ranges = computed(() => [
   { value: '', title: 'its own range' },
   ...sweeps.value.map(({ line, name }) => ({ value: line, title: name })),
@@ -117,6 +119,9 @@ function addLevel(): void {
     <div class="row">
       <AnyOf :choices="SWITCHES" :is-on="(mark) => plate[mark]" @tick="(mark, on) => change({ [mark]: on })" />
     </div>
+    <p v-if="noneStraight" class="none" role="status">
+      Straight lines are those of a transfer function in s. None is on this plate; samples have no such lines.
+    </p>
     <div class="row">
       <OneOf label="Drawn as" :choices="STYLES" :value="plate.style" @choose="(style) => change({ style })" />
     </div>
@@ -200,6 +205,11 @@ function addLevel(): void {
 </template>
 
 <style scoped>
+.none {
+  margin: 0 0 6px;
+  font-size: 14px;
+  color: var(--quiet);
+}
 details {
   border-top: 1px solid var(--rule);
 }
