@@ -161,18 +161,18 @@ function set(side: 'low' | 'high' | 'step', event: Event): void {
   height: 40px;
   margin: 0 8px;
 }
-svg {
+.scale > svg {
   position: absolute;
   inset: 0;
   width: 100%;
   height: 40px;
 }
-svg line {
+.scale > svg line {
   stroke: var(--edge);
   stroke-width: 1;
   vector-effect: non-scaling-stroke;
 }
-svg line.long {
+.scale > svg line.long {
   stroke: var(--ink);
 }
 .number {
