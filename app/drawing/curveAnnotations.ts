@@ -3,7 +3,7 @@ import type { Conventions } from '#core/format/conventions'
 import { crossings, extremes, nearestIndex } from '#core/scene/curve'
 import type { Feature } from '#core/scene/curve'
 import type { CurvePlate } from '#shared/plate'
-import { isLogX, shownRange } from './curves'
+import { isLogX, shareAlong } from './curves'
 import type { Curve, CurveFrame } from './curves'
 import { familyLabels, placeOnPicture } from './familyLabels'
 import type { Box } from './familyLabels'
@@ -73,7 +73,7 @@ export function annotationsOf(frame: CurveFrame): Record<string, AnnotationOptio
         padding: 2,
         yAdjust: -14,
         // Near an edge the text stands inwards.
-        xAdjust: kind === 'crossing' ? 22 : 40 * inwards(x, frame, log),
+        xAdjust: kind === 'crossing' ? 22 : 40 * inwards(x, frame),
       }
     })
   }
@@ -82,7 +82,8 @@ export function annotationsOf(frame: CurveFrame): Record<string, AnnotationOptio
 
 /** Margins of a loop on its frequency response, and the figures of a step response on its curve. */
 function figureMarks(curve: Curve, frame: CurveFrame, colour: string, texts: Box[]): Record<string, AnnotationOptions> {
-  if (!frame.plate.figures) return {}
+  // What the picture's places are is worked out for curves that have something to mark only.
+  if (!frame.plate.figures || curve.marks.length === 0) return {}
   const found: Record<string, AnnotationOptions> = {}
   const half = frame.conventions.angle === 'deg' ? 180 : Math.PI
   const scales = { xScaleID: 'x', yScaleID: curve.sort } as const
@@ -96,7 +97,7 @@ function figureMarks(curve: Curve, frame: CurveFrame, colour: string, texts: Box
     up: number,
     beside: boolean | 'right' = false,
   ): void => {
-    const aside = beside === 'right' ? rightOf(content, x, frame) : beside ? besideSpan(content, x, frame) : 46 * inwards(x, frame, isLogX(frame.plate, frame.curves)) // prettier-ignore
+    const aside = beside === 'right' ? rightOf(content, x, frame) : beside ? besideSpan(content, x, frame) : 46 * inwards(x, frame) // prettier-ignore
     const at = place(x, y)
     texts.push({ x: at.x + aside, y: at.y + up, width: 6.6 * Math.max(...content.map((row) => row.length)) + 8, height: 16 * content.length + 6 }) // prettier-ignore
     found[`${id} text`] = { type: 'label', ...scales, xValue: x, yValue: y, content: [...content], color: frame.theme.ink, font: { family: SANS, size: 12.5 }, backgroundColor: frame.theme.leaf, padding: 2, yAdjust: up, xAdjust: aside } // prettier-ignore
@@ -165,8 +166,7 @@ function figureMarks(curve: Curve, frame: CurveFrame, colour: string, texts: Box
 
 /** To the left of an upright line, or to its right where there is no room. */
 function besideSpan(content: readonly string[], x: number, frame: CurveFrame): number {
-  const { low = 0, high = 1 } = shownRange(frame)
-  const share = isLogX(frame.plate, frame.curves) ? Math.log(x / low) / Math.log(high / low) : (x - low) / (high - low)
+  const share = shareAlong(frame)(x)
   const half = Math.max(...content.map((row) => row.length)) * 3.3 + 10
   return share * frame.width > 2 * half + 60 ? -half : half
 }
@@ -174,7 +174,7 @@ function besideSpan(content: readonly string[], x: number, frame: CurveFrame): n
 /** To the right of a point, below its curve; at the edge inwards. */
 function rightOf(content: readonly string[], x: number, frame: CurveFrame): number {
   const half = Math.max(...content.map((row) => row.length)) * 3.3 + 4
-  return inwards(x, frame, isLogX(frame.plate, frame.curves)) < 0 ? -half : half
+  return inwards(x, frame) < 0 ? -half : half
 }
 
 /** The height of a curve between its points, by a straight line. */
@@ -192,9 +192,8 @@ const angleText = (radians: number, conventions: Conventions): string =>
     : `${short(radians, conventions)} rad`
 
 /** 1 at the left edge of the picture, −1 at the right one, 0 between. */
-function inwards(x: number, frame: CurveFrame, log: boolean): -1 | 0 | 1 {
-  const { low = 0, high = 1 } = shownRange(frame)
-  const share = log ? Math.log(x / low) / Math.log(high / low) : (x - low) / (high - low)
+function inwards(x: number, frame: CurveFrame): -1 | 0 | 1 {
+  const share = shareAlong(frame)(x)
   return share < 0.12 ? 1 : share > 0.88 ? -1 : 0
 }
 

@@ -223,3 +223,11 @@ export function shownRange({ plate, curves, window }: CurveFrame): {
     high: window?.high ?? plate.x.high ?? all(Math.max),
   }
 }
+
+/** Where a place of the horizontal axis stands in what is in sight, from 0 at the left to 1. */
+export function shareAlong(frame: CurveFrame): (x: number) => number {
+  const { low = 0, high = 1 } = shownRange(frame)
+  return isLogX(frame.plate, frame.curves)
+    ? (x) => Math.log(x / low) / Math.log(high / low)
+    : (x) => (x - low) / (high - low)
+}

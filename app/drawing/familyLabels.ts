@@ -1,5 +1,5 @@
 import type { AnnotationOptions } from 'chartjs-plugin-annotation'
-import { isLogX, shownRange } from './curves'
+import { shareAlong, shownRange } from './curves'
 import type { Curve, CurveFrame } from './curves'
 import { hueColour, SANS } from './frame'
 
@@ -24,9 +24,7 @@ const PLACES = 64
 
 /** About where a point is on the picture: the axes round a little further than the heights go. */
 export function placeOnPicture(curve: Curve, frame: CurveFrame): (x: number, y: number) => { x: number; y: number } {
-  const { low = 0, high = 1 } = shownRange(frame)
-  const log = isLogX(frame.plate, frame.curves)
-  const share = (x: number): number => (log ? Math.log(x / low) / Math.log(high / low) : (x - low) / (high - low))
+  const share = shareAlong(frame)
   let [least, most] = [Infinity, -Infinity]
   for (const { sort, y } of frame.curves) {
     if (sort !== curve.sort) continue
