@@ -26,13 +26,9 @@ function apart(p: Polynomial): readonly Polynomial[] {
     const n = powers[k] ?? 0
     return n > 0 ? [{ unknowns: [name], terms: [{ powers: [n], factor: integer(1) }] }] : []
   })
-  const left = p.terms.map((term) => ({ ...term, powers: term.powers.map((n, k) => n - (powers[k] ?? 0)) }))
-  const used = p.unknowns.map((_, k) => left.some((term) => (term.powers[k] ?? 0) > 0))
-  const rest: Polynomial = {
-    unknowns: p.unknowns.filter((_, k) => used[k]),
-    terms: left.map((term) => ({ ...term, powers: term.powers.filter((_, k) => used[k]) })),
-  }
-  return [...monomials, ...ofPolynomial(rest)]
+  const rest = P.divide(p, { unknowns: p.unknowns, terms: [{ powers, factor: integer(1) }] })
+  if ('kind' in rest) return ofPolynomial(p)
+  return [...monomials, ...ofPolynomial(rest.quotient)]
 }
 
 const allApart = (list: readonly Polynomial[]): readonly Polynomial[] => list.flatMap(apart)
