@@ -12,7 +12,7 @@ let folios: Folios
 let blocks: Blocks
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'ornate-phasor-blocks-'))
-  database = await openDatabase(join(folder, 'folios.sqlite'), () => undefined)
+  database = await openDatabase(join(folder, 'folios.sqlite'))
   folios = new Folios(database)
   blocks = new Blocks(database)
 })

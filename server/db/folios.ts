@@ -10,6 +10,7 @@ import { relinkedSet } from '../../shared/runs'
 import { applyOperation, stateOf } from '../../shared/operations'
 import type { Missed, Save } from '../../shared/operations'
 import { Blocks } from './blocks'
+import type { PatientConnection } from './connections'
 import type { Database } from './database'
 import { Journal } from './journal'
 import { tryJson } from './json'
@@ -24,6 +25,9 @@ export type SaveOutcome =
   | { readonly status: 'conflict'; readonly missed: Missed }
   | { readonly status: 'misfit'; readonly index: number }
 
+/** The outcome, and where it was saved now the folio after it. */
+type Carried = SaveOutcome & { readonly after?: Folio }
+
 /** What is kept of a folio cannot be read; the sentence says which part. */
 export class DamagedFolio extends Error {
   constructor(readonly reason: string) {
@@ -33,8 +37,15 @@ export class DamagedFolio extends Error {
 
 export const orderSchema = z.array(z.string())
 
+/** So many folios are remembered as they were saved last. */
+const RECENT_MOST = 300
+
 export class Folios {
   private readonly journal: Journal
+  /** Folios as they were saved last. */
+  private readonly recents = new Map<string, Folio>()
+  /** Counts what other programs wrote into the data file, when it was last looked at. */
+  private others = 0
 
   constructor(
     private readonly database: Database,
@@ -101,7 +112,7 @@ export class Folios {
       changedAt: time,
       binnedAt: null,
     }
-    await this.database.write(async (transaction) => {
+    await this.database.write(async (transaction, writer) => {
       await this.models.folios.create(
         { ...rowOf(folio), id: folio.id, revision: 0, createdAt: time, changedAt: time, binnedAt: null },
         { transaction },
@@ -110,7 +121,7 @@ export class Folios {
         folio.lines.map((l) => ({ folioId: folio.id, ...l })),
         { transaction },
       )
-      await this.journal.checkpoint(folio, 0, time, transaction)
+      await this.journal.checkpoint(folio, 0, time, writer)
       const blocks = new Blocks(this.database, this.now)
       if (typeof numbers === 'string') await blocks.copy(numbers, folio.id, transaction)
       else for (const [block, bytes] of numbers) await blocks.write(folio.id, block, bytes, transaction)
@@ -151,57 +162,69 @@ export class Folios {
   }
 
   async save(id: string, save: Save): Promise<SaveOutcome> {
-    return this.database.write(async (transaction): Promise<SaveOutcome> => {
-      const folio = await this.open(id, transaction)
-      if (!folio) return { status: 'missing' }
-      const before = save.key === undefined ? null : await this.journal.savedUnder(id, save.key, transaction)
-      if (before) return { status: 'saved', ...before }
-      if (folio.revision !== save.revision) {
-        return { status: 'conflict', missed: await this.journal.missed(folio, save.revision, transaction) }
-      }
-      let state: Folio = folio
-      for (const [index, operation] of save.operations.entries()) {
-        const next = applyOperation(state, operation)
-        if (!next) return { status: 'misfit', index }
-        state = next
-      }
-      const revision = folio.revision + 1
-      const changedAt = this.now()
-      await this.writeLines(folio, state, transaction)
-      await this.models.folios.update({ ...rowOf(state), revision, changedAt }, { where: { id }, transaction })
-      await this.journal.note(state, revision, save, changedAt, transaction)
-      return { status: 'saved', revision, changedAt }
+    const quick = await this.database.writePlain(async (writer) => {
+      const folio = await this.recent(id, save.revision, writer)
+      return folio && this.carryOut(folio, save, writer)
     })
+    const outcome =
+      quick ??
+      (await this.database.write(async (transaction, writer): Promise<Carried> => {
+        const folio = await this.open(id, transaction)
+        if (!folio) return { status: 'missing' }
+        const before = save.key === undefined ? null : await this.journal.savedUnder(id, save.key, writer)
+        if (before) return { status: 'saved', ...before }
+        if (folio.revision === save.revision) return this.carryOut(folio, save, writer)
+        return { status: 'conflict', missed: await this.journal.missed(folio, save.revision, transaction) }
+      }))
+    if (outcome.status !== 'saved') return outcome
+    const { after, ...told } = outcome
+    // Only what the disk has is remembered.
+    if (after) this.remember(after)
+    return told
+  }
+
+  /** Puts the operations of a save on the folio that it builds on. */
+  private async carryOut(folio: Folio, save: Save, writer: PatientConnection): Promise<Carried> {
+    let state: Folio = folio
+    for (const [index, operation] of save.operations.entries()) {
+      const next = applyOperation(state, operation)
+      if (!next) return { status: 'misfit', index }
+      state = next
+    }
+    const [revision, changedAt] = [folio.revision + 1, this.now()]
+    const after = { ...state, revision, changedAt }
+    await writeLines(writer, folio, after)
+    await writeFolio(writer, folio, after)
+    await takeUp(writer, folio, after)
+    await this.journal.note(after, revision, save, changedAt, writer)
+    return { status: 'saved', revision, changedAt, after }
+  }
+
+  /**
+   * The folio as the last save here left it, where nothing else has changed the data file since: it need not be read
+   * and checked anew with every few letters. A save that was carried out
+   * already has led to a later revision: it is not found here.
+   */
+  private async recent(id: string, revision: number, writer: PatientConnection): Promise<Folio | null> {
+    const others = (await writer.row<{ data_version: number }>('PRAGMA data_version'))?.data_version ?? 0
+    if (others !== this.others) this.recents.clear()
+    this.others = others
+    const folio = this.recents.get(id)
+    if (folio?.revision !== revision) return null
+    const row = await writer.row<{ revision: number }>('SELECT revision FROM folios WHERE id = ?', id)
+    return row?.revision === revision ? folio : null
+  }
+
+  private remember(folio: Folio): void {
+    this.recents.delete(folio.id)
+    this.recents.set(folio.id, folio)
+    if (this.recents.size > RECENT_MOST) this.recents.delete(this.recents.keys().next().value ?? '')
   }
 
   /** What was saved since a revision; `null` where there is no such folio. */
   async missed(id: string, revision: number): Promise<Missed | null> {
     const row = await this.models.folios.findByPk(id)
     return row ? this.journal.missed(row, revision) : null
-  }
-
-  private async writeLines(before: Folio, after: Folio, transaction: Transaction): Promise<void> {
-    const old = new Map(before.lines.map((l) => [l.id, l]))
-    const kept = new Set(after.lines.map((l) => l.id))
-    const gone = before.lines.filter((l) => !kept.has(l.id)).map((l) => l.id)
-    if (gone.length > 0) await this.models.lines.destroy({ where: { folioId: after.id, id: gone }, transaction })
-    const isNew = (l: Line): boolean => !old.has(l.id)
-    const fresh = after.lines.filter(isNew)
-    if (fresh.length > 0) {
-      await this.models.lines.bulkCreate(
-        fresh.map((l) => ({ folioId: after.id, ...l })),
-        { transaction },
-      )
-    }
-    for (const line of after.lines) {
-      if (isNew(line) || old.get(line.id) === line) continue
-      const { source, answer = '' } = line
-      const marks = Object.fromEntries(LINE_MARKS.map((mark) => [mark, line[mark] === true]))
-      await this.models.lines.update(
-        { source, ...marks, answer },
-        { where: { folioId: after.id, id: line.id }, transaction },
-      )
-    }
   }
 
   /**
@@ -270,14 +293,69 @@ function lineOf(row: LineRow): Line {
   return { id, source, ...Object.fromEntries(marks), ...(answer ? { answer } : {}) }
 }
 
+/** What the row of a folio has beside its identity and its times, by column. */
+const COLUMNS = {
+  title: (folio: Folio) => folio.title,
+  conventions: (folio: Folio) => JSON.stringify(folio.conventions),
+  line_order: (folio: Folio) => JSON.stringify(folio.lines.map((l) => l.id)),
+  plates: (folio: Folio) => JSON.stringify(folio.plates),
+  enclosures: (folio: Folio) => JSON.stringify(folio.enclosures),
+  head: (folio: Folio) => JSON.stringify(folio.head),
+  sets: (folio: Folio) => JSON.stringify(folio.sets),
+} as const
+
 function rowOf(folio: Folio) {
-  return {
-    title: folio.title,
-    conventions: JSON.stringify(folio.conventions),
-    lineOrder: JSON.stringify(folio.lines.map((l) => l.id)),
-    plates: JSON.stringify(folio.plates),
-    enclosures: JSON.stringify(folio.enclosures),
-    head: JSON.stringify(folio.head),
-    sets: JSON.stringify(folio.sets),
+  const { line_order: lineOrder, ...others } = COLUMNS
+  return { ...textsOf(others, folio), lineOrder: lineOrder(folio) }
+}
+
+function textsOf<K extends string>(columns: Readonly<Record<K, (folio: Folio) => string>>, folio: Folio) {
+  const entries = Object.entries<(folio: Folio) => string>(columns).map(([name, text]) => [name, text(folio)] as const)
+  return Object.fromEntries(entries) as Record<K, string>
+}
+
+/** Writes what a save has changed of a folio beside its lines. */
+async function writeFolio(writer: PatientConnection, before: Folio, after: Folio): Promise<void> {
+  const changed = Object.entries(COLUMNS).flatMap(([name, text]): (readonly [string, string])[] => {
+    const now = text(after)
+    return now === text(before) ? [] : [[name, now]]
+  })
+  const names = changed.map(([name]) => `${name} = ?, `).join('')
+  await writer.change(
+    `UPDATE folios SET ${names}revision = ?, changed_at = ? WHERE id = ?`,
+    ...changed.map(([, text]) => text),
+    after.revision,
+    after.changedAt,
+    after.id,
+  )
+}
+
+/** Writes the lines that a save has changed. */
+async function writeLines(writer: PatientConnection, before: Folio, after: Folio): Promise<void> {
+  const old = new Map(before.lines.map((l) => [l.id, l]))
+  const kept = new Set(after.lines.map((l) => l.id))
+  for (const { id } of before.lines)
+    if (!kept.has(id)) await writer.change('DELETE FROM lines WHERE folio_id = ? AND id = ?', after.id, id)
+  const marked = LINE_MARKS.map((mark) => `${mark} = ?`).join(', ')
+  const places = LINE_MARKS.map(() => '?').join(', ')
+  for (const line of after.lines) {
+    const was = old.get(line.id)
+    if (was === line) continue
+    const marks = LINE_MARKS.map((mark) => (line[mark] ? 1 : 0))
+    const values = [line.source, ...marks, line.answer ?? '', after.id, line.id]
+    await writer.change(
+      was
+        ? `UPDATE lines SET source = ?, ${marked}, answer = ? WHERE folio_id = ? AND id = ?`
+        : `INSERT INTO lines (source, ${LINE_MARKS.join(', ')}, answer, folio_id, id) VALUES (?, ${places}, ?, ?, ?)`,
+      ...values,
+    )
   }
+}
+
+/** Numbers that a save encloses belong to the folio from now on: they are no longer tidied away. */
+async function takeUp(writer: PatientConnection, before: Folio, after: Folio): Promise<void> {
+  const had = new Set(before.enclosures.map((e) => e.block))
+  for (const { block } of after.enclosures)
+    if (!had.has(block))
+      await writer.change('UPDATE blocks SET enclosed = 1 WHERE folio_id = ? AND id = ?', after.id, block)
 }

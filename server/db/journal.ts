@@ -4,6 +4,7 @@ import { z } from '#shared/schema'
 import type { Folio } from '../../shared/folio'
 import { applyOperation, folioStateSchema, operationSchema, stateOf } from '../../shared/operations'
 import type { FolioState, Journal as JournalPage, Missed, MissedSave, Operation, Save } from '../../shared/operations'
+import type { PatientConnection } from './connections'
 import type { Database } from './database'
 import { tryJson } from './json'
 import type { RevisionRow } from './models'
@@ -53,33 +54,39 @@ export class Journal {
   }
 
   /** Notes a save; every so often the whole state with it. */
-  async note(state: Folio, revision: number, save: Save, savedAt: string, transaction: Transaction): Promise<void> {
-    await this.models.revisions.create(
-      {
-        folioId: state.id,
-        revision,
-        operations: JSON.stringify(save.operations),
-        savedAt,
-        saveKey: save.key ?? null,
-      },
-      { transaction },
+  async note(state: Folio, revision: number, save: Save, savedAt: string, writer: PatientConnection): Promise<void> {
+    await writer.change(
+      'INSERT INTO revisions (folio_id, revision, operations, saved_at, save_key) VALUES (?, ?, ?, ?, ?)',
+      state.id,
+      revision,
+      JSON.stringify(save.operations),
+      savedAt,
+      save.key ?? null,
     )
-    if (revision % CHECKPOINT_EVERY === 0) await this.checkpoint(state, revision, savedAt, transaction)
+    if (revision % CHECKPOINT_EVERY === 0) await this.checkpoint(state, revision, savedAt, writer)
   }
 
-  async checkpoint(folio: Folio, revision: number, savedAt: string, transaction: Transaction): Promise<void> {
-    const state = JSON.stringify(stateOf(folio))
-    await this.models.checkpoints.create({ folioId: folio.id, revision, state, savedAt }, { transaction })
+  async checkpoint(folio: Folio, revision: number, savedAt: string, writer: PatientConnection): Promise<void> {
+    await writer.change(
+      'INSERT INTO checkpoints (folio_id, revision, state, saved_at) VALUES (?, ?, ?, ?)',
+      folio.id,
+      revision,
+      JSON.stringify(stateOf(folio)),
+      savedAt,
+    )
   }
 
   /** The revision that a save with this key led to, where it has been carried out already. */
   async savedUnder(
     folioId: string,
     key: string,
-    transaction: Transaction,
+    writer: PatientConnection,
   ): Promise<{ readonly revision: number; readonly changedAt: string } | null> {
-    const row = await this.models.revisions.findOne({ where: { folioId, saveKey: key }, transaction })
-    return row ? { revision: row.revision, changedAt: row.savedAt } : null
+    return writer.row<{ revision: number; changedAt: string }>(
+      'SELECT revision, saved_at AS changedAt FROM revisions WHERE folio_id = ? AND save_key = ?',
+      folioId,
+      key,
+    )
   }
 
   /** What was saved since a revision: each save, or `null` where that is too much or not known in detail. */

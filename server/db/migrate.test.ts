@@ -33,7 +33,7 @@ afterEach(async () => {
 })
 const file = (): string => join(folder, 'folios.sqlite')
 async function opened(log: (line: string) => void = () => undefined): Promise<Database> {
-  const database = await openDatabase(file(), log)
+  const database = await openDatabase(file(), { log })
   open.push(database)
   return database
 }

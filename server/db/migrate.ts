@@ -1,13 +1,13 @@
-import { mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs'
-import { dirname, join } from 'node:path'
 import { QueryTypes, Transaction } from 'sequelize'
 import type { Sequelize } from 'sequelize'
 import { Umzug } from 'umzug'
+import { makeCopy } from './copyFiles'
 import { firstTables } from './migrations/first-tables'
 import { keysNamesAndSearch } from './migrations/keys-names-and-search'
 import { marksAndCheckpoints } from './migrations/marks-and-checkpoints'
 import { enclosures } from './migrations/enclosures'
 import { plates } from './migrations/plates'
+import { keeping } from './migrations/keeping'
 import { runs } from './migrations/runs'
 import type { Migration } from './migrations/migration'
 import { runner } from './migrations/migration'
@@ -20,13 +20,11 @@ export const MIGRATIONS: readonly ({ readonly name: string } & Migration)[] = [
   { name: '0004-keys-names-and-search', ...keysNamesAndSearch },
   { name: '0005-enclosures', ...enclosures },
   { name: '0006-runs', ...runs },
+  { name: '0007-keeping', ...keeping },
 ]
 
 /** Written into the file, so that a program that is older sees at once that it is. */
 export const SCHEMA_VERSION = MIGRATIONS.length
-
-/** Copies of the data file that are kept from before upgrades. */
-const COPIES_KEPT = 5
 
 async function tables(sequelize: Sequelize): Promise<ReadonlySet<string>> {
   const rows = await sequelize.query<{ name: string }>("SELECT name FROM sqlite_master WHERE type = 'table'", {
@@ -93,8 +91,6 @@ async function setVersion(sequelize: Sequelize): Promise<void> {
   if ((row?.user_version ?? 0) < SCHEMA_VERSION) await sequelize.query(`PRAGMA user_version = ${SCHEMA_VERSION}`)
 }
 
-export const COPIES = 'backups'
-
 /** A copy of the whole file as it was, beside it. */
 async function copyBefore(
   sequelize: Sequelize,
@@ -102,20 +98,6 @@ async function copyBefore(
   next: string,
   log: (line: string) => void,
 ): Promise<void> {
-  const folder = join(dirname(file), COPIES)
-  mkdirSync(folder, { recursive: true })
-  const time = new Date().toISOString().replace(/[:.]/g, '-')
-  const copy = join(folder, `before-${next}-${time}.sqlite`)
-  // A copy that a kill left unfinished has no end of its own: it is made under another name first.
-  await sequelize.query('VACUUM INTO ?', { replacements: [`${copy}.part`] })
-  renameSync(`${copy}.part`, copy)
+  const copy = await makeCopy(sequelize, file, `before-${next}`)
   log(`The data file is upgraded; as it was before, it is kept as ${copy}`)
-  const copies = readdirSync(folder).filter((name) => name.startsWith('before-'))
-  for (const name of copies.filter((n) => n.endsWith('.part'))) rmSync(join(folder, name))
-  const whole = copies.filter((n) => n.endsWith('.sqlite')).sort((a, b) => timeOf(a).localeCompare(timeOf(b)))
-  for (const name of whole.slice(0, -COPIES_KEPT)) rmSync(join(folder, name))
-}
-
-function timeOf(name: string): string {
-  return name.slice(-'2026-01-01T00-00-00-000Z.sqlite'.length)
 }
