@@ -1,8 +1,11 @@
 import { spawn } from 'node:child_process'
 import { join } from 'node:path'
+import { portFrom } from '../shared/port.mjs'
 import { ensureBuild, ensurePackages, fail, ROOT, SERVER } from './lib.mjs'
 
 /** Installs what is missing, builds if needed, serves, prints the address. */
+const port = portFrom(process.env)
+if (typeof port === 'string') fail(port)
 ensurePackages()
 ensureBuild()
 

@@ -22,6 +22,11 @@ export const enclosureNameSchema = z
 
 /** Bytes of the numbers of one enclosure. */
 export const ENCLOSED_BYTES_MOST = 64 * 1024 * 1024
+/** Numbers travel in pieces: of at least so many bytes, so that a slow line gets one through, and at most so many. */
+export const PIECE_LEAST = 32 * 1024
+export const PIECE_MOST = 1024 * 1024
+/** Bytes of a folio that wait for an enclosure, or for the rest of their block. */
+export const STRAY_BYTES_MOST = 2 * ENCLOSED_BYTES_MOST
 /** Enclosures of one folio. */
 export const ENCLOSURES_MOST = 40
 

@@ -1,11 +1,13 @@
 import { ref, shallowRef } from 'vue'
+import { ARCHIVE_BYTES_MOST } from '#core/exchange/limits'
+import { fault, faultSentence } from '#core/exchange/told'
 import type { FolioCard } from '#shared/folio'
 import { saveAs } from '~/drawing/files'
 import { useExchangeStore } from '~/stores/exchange'
 import { useShelfStore } from '~/stores/shelf'
 import { api } from '../keeping/api'
 import { askForFiles } from '~/browser/askForFiles'
-import type { Arrived } from '../keeping/folioFiles'
+import type { Arrived } from '../keeping/arrivals'
 
 /** Folios that are on the shelf already, in a file that is brought in: asked once for all of them. */
 export interface Twins {
@@ -26,6 +28,13 @@ export function useShelfFiles(say: (sentence: string) => void) {
   const refused = ref<readonly string[]>([])
   const asking = shallowRef<Twins | null>(null)
   let answered: ((answer: TwinAnswer) => void) | null = null
+  let stopper: AbortController | null = null
+
+  /** What is on its way is stopped. */
+  function stop(): void {
+    stopper?.abort()
+    exchange.end()
+  }
 
   function answerTwins(answer: TwinAnswer): void {
     asking.value = null
@@ -78,14 +87,19 @@ export function useShelfFiles(say: (sentence: string) => void) {
     refused.value = []
     const arrived: Arrived[] = []
     const problems: string[] = []
-    const formats = await reader().catch(() => null)
-    if (!formats) {
-      refused.value = ['What reads files could not be fetched. Is the server still running?']
-      return
-    }
     for (const file of files) {
+      if (file.size > ARCHIVE_BYTES_MOST) {
+        problems.push(
+          `${file.name}: ${faultSentence(fault('too-big', { bytes: file.size, most: ARCHIVE_BYTES_MOST }))}`,
+        )
+        continue
+      }
       const bytes = new Uint8Array(await file.arrayBuffer())
-      const found = formats.arrivals(bytes, file.name)
+      passing.value = `Reading ${file.name}`
+      const found = await exchange
+        .arrivals(bytes, file.name)
+        .catch(() => 'It could not be read, or reading was stopped; nothing was taken in.')
+      passing.value = ''
       if (found === 'data') return dataFolio(file.name, bytes)
       if (typeof found === 'string') problems.push(`${file.name}: ${found}`)
       else arrived.push(...found)
@@ -118,16 +132,26 @@ export function useShelfFiles(say: (sentence: string) => void) {
     }
     const wanted = answer === 'none' ? arrived.filter((one) => !twins.includes(one)) : arrived
     let put = 0
+    stopper = new AbortController()
+    const { signal } = stopper
     for (const one of wanted) {
+      if (signal.aborted) break
       passing.value = `${put + 1} of ${wanted.length}: ${one.file.title}`
       try {
-        await (await reader()).shelve(one)
+        const place = `${put + 1} of ${wanted.length}: ${one.file.title}`
+        await (
+          await reader()
+        ).shelve(one, signal, (sent, of) => {
+          passing.value = `${place} · ${Math.floor((100 * sent) / of)} %`
+        })
         put += 1
       } catch (error) {
-        refused.value = [...refused.value, `${one.file.title}: ${why(error)}`]
+        const sentence = signal.aborted ? 'It was stopped; nothing of it is left.' : why(error)
+        refused.value = [...refused.value, `${one.file.title}: ${sentence}`]
       }
     }
     passing.value = ''
+    stopper = null
     await shelf.load()
     say(put === 1 ? 'One folio came in.' : `${put} folios came in.`)
   }
@@ -152,5 +176,5 @@ export function useShelfFiles(say: (sentence: string) => void) {
     return new Promise((done) => (answered = done))
   }
 
-  return { saveOne, saveAll, chooseFiles, bringIn, passing, refused, asking, answerTwins }
+  return { saveOne, saveAll, chooseFiles, bringIn, stop, passing, refused, asking, answerTwins }
 }

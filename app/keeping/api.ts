@@ -1,5 +1,7 @@
 import { z } from '#shared/schema'
 import type { ZodMiniType } from 'zod/mini'
+import { broughtBackSchema, checkSchema, copiesSchema, copyContentSchema } from '#shared/copies'
+import type { BroughtBack, Check, CopiedFolio, Copies } from '#shared/copies'
 import { folioSchema, shelfPageSchema } from '#shared/folio'
 import type { Folio, FolioFile, ShelfPage, ShelfSort, Thumbnail } from '#shared/folio'
 import { folioStateSchema, journalSchema, missedSchema } from '#shared/operations'
@@ -32,23 +34,72 @@ export class RequestError extends Error {
   }
 }
 
-/** How long an answer may take, in milliseconds: a connection that hangs is tried anew. */
+/** How long nothing may come before a connection counts as hanging and is tried anew, in milliseconds. */
 const PATIENCE = 30_000
-/** The same for a block of numbers. */
-const BLOCK_PATIENCE = 120_000
+/** A slow line carries so many bytes in a millisecond at least: what is sent has as much more time. */
+const SLOWEST = 4
 
-/** Whatever the server answers; that it does not is an error. */
-async function answerTo(path: string, init: RequestInit = {}): Promise<Response> {
+interface Answer {
+  readonly response: Response
+  readonly bytes: Uint8Array<ArrayBuffer>
+}
+
+/**
+ * Whatever the server answers, all of it; that it does not is an error. What
+ * counts is that nothing comes for a while, not how long all of it takes.
+ */
+async function answerTo(path: string, init: RequestInit = {}, sent = 0): Promise<Answer> {
+  const controller = new AbortController()
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const wait = (time: number): void => {
+    clearTimeout(timer)
+    timer = setTimeout(() => controller.abort(), time)
+  }
+  const stopped = init.signal
+  const stop = (): void => controller.abort()
+  stopped?.addEventListener('abort', stop)
   try {
-    return await fetch(path, { signal: AbortSignal.timeout(PATIENCE), ...init })
+    wait(PATIENCE + sent / SLOWEST)
+    const response = await fetch(path, { ...init, signal: controller.signal })
+    wait(PATIENCE)
+    const pieces: Uint8Array[] = []
+    const reader = response.body?.getReader()
+    for (let piece = await reader?.read(); piece?.value; piece = await reader?.read()) {
+      pieces.push(piece.value)
+      wait(PATIENCE)
+    }
+    return { response, bytes: joined(pieces) }
   } catch {
     throw new RequestError(0, 'The server does not answer.')
+  } finally {
+    clearTimeout(timer)
+    stopped?.removeEventListener('abort', stop)
+  }
+}
+
+function joined(pieces: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
+  const all = new Uint8Array(pieces.reduce((sum, piece) => sum + piece.length, 0))
+  let at = 0
+  for (const piece of pieces) {
+    all.set(piece, at)
+    at += piece.length
+  }
+  return all
+}
+
+function parsed(bytes: Uint8Array): unknown {
+  try {
+    return JSON.parse(new TextDecoder().decode(bytes))
+  } catch {
+    return null
   }
 }
 
 async function request<T>(schema: ZodMiniType<T>, path: string, init: RequestInit = {}): Promise<T> {
-  const response = await answerTo(path, init)
-  const body: unknown = await response.json().catch(() => null)
+  const { body: given } = init
+  const sent = typeof given === 'string' ? given.length : given instanceof Uint8Array ? given.length : 0
+  const { response, bytes } = await answerTo(path, init, sent)
+  const body = parsed(bytes)
   if (!response.ok) {
     const problem = httpProblemSchema.safeParse(body)
     if (problem.success) {
@@ -68,6 +119,17 @@ function json(method: string, body: unknown): RequestInit {
 
 const savedSchema = z.object({ revision: z.int(), changedAt: z.string() })
 export type Saved = z.infer<typeof savedSchema>
+
+const keptSchema = z.object({ kept: z.boolean(), received: z.int() })
+const toldSchema = z.array(z.object({ since: z.number(), seen: z.number() }))
+const sessionSchema = z.object({
+  needed: z.boolean(),
+  signedIn: z.boolean(),
+  /** The sessions of this browser and those of others: since when, and when last used. */
+  here: toldSchema,
+  others: toldSchema,
+})
+export type Session = z.infer<typeof sessionSchema>
 
 export const api = {
   shelf(asked: { find: string; sort: ShelfSort; from: number; bin: boolean }): Promise<ShelfPage> {
@@ -100,24 +162,50 @@ export const api = {
   async nameState(id: string, revision: number, name: string | null): Promise<void> {
     await request(z.unknown(), `/api/folios/${id}/states/${revision}`, json('PUT', { name }))
   },
-  async putBlock(id: string, block: string, bytes: Uint8Array<ArrayBuffer>): Promise<void> {
+  /** Sends a piece of a block; gives back how much of it the server has then. */
+  putPiece(
+    id: string,
+    block: string,
+    piece: { readonly bytes: Uint8Array<ArrayBuffer>; readonly start: number; readonly of: number },
+    signal: AbortSignal,
+  ): Promise<{ kept: boolean; received: number }> {
     const headers = { 'content-type': 'application/octet-stream' }
-    const init = { method: 'PUT', headers, body: bytes, signal: AbortSignal.timeout(BLOCK_PATIENCE) }
-    await request(z.unknown(), `/api/folios/${id}/blocks/${block}`, init)
+    const path = `/api/folios/${id}/blocks/${block}?start=${piece.start}&of=${piece.of}`
+    return request(keptSchema, path, { method: 'PUT', headers, body: piece.bytes, signal })
   },
-  /** The numbers of measured data; `null` where the server has none. */
+  /** How much of a block the server has. */
+  received: (id: string, block: string): Promise<{ received: number; whole: boolean }> =>
+    request(z.object({ received: z.int(), whole: z.boolean() }), `/api/folios/${id}/blocks/${block}/received`),
+  /** The numbers of measured data from a byte on; `null` where the server has none. */
   async block(id: string, block: string): Promise<Uint8Array | null> {
-    const signal = AbortSignal.timeout(BLOCK_PATIENCE)
-    const response = await answerTo(`/api/folios/${id}/blocks/${block}`, { signal })
+    const { response, bytes } = await answerTo(`/api/folios/${id}/blocks/${block}`)
     if (response.status === 404) return null
     if (!response.ok) throw new RequestError(response.status, 'The server could not give the numbers.')
-    return new Uint8Array(await response.arrayBuffer())
+    return bytes
   },
   async signIn(passphrase: string): Promise<void> {
     await request(z.unknown(), '/api/session', json('POST', { passphrase }))
   },
-  session: (): Promise<{ needed: boolean; signedIn: boolean }> =>
-    request(z.object({ needed: z.boolean(), signedIn: z.boolean() }), '/api/session'),
+  session: (): Promise<Session> => request(sessionSchema, '/api/session'),
+  async signOut(which: 'this' | 'browser' | 'others'): Promise<void> {
+    await request(z.unknown(), `/api/session?which=${which}`, { method: 'DELETE' })
+  },
+  copies: (): Promise<Copies> => request(copiesSchema, '/api/copies'),
+  inCopy: (name: string): Promise<{ folios: CopiedFolio[] }> => request(copyContentSchema, `/api/copies/${name}`),
+  bringBack: (name: string, folios: readonly string[] | null): Promise<BroughtBack> =>
+    request(broughtBackSchema, `/api/copies/${name}/folios`, json('POST', { folios })),
+  check: (): Promise<Check> => request(checkSchema, '/api/check', json('POST', {})),
+  /** Where the server is now, asked at a port that it had before. */
+  version: (): Promise<{ port?: number | undefined }> =>
+    request(z.object({ port: z.optional(z.int()) }), '/api/version'),
+  async hand(ticket: string, from: number, records: readonly string[]): Promise<void> {
+    await request(z.unknown(), `/api/handed/${ticket}`, json('PUT', { from, records }))
+  },
+  handed: (ticket: string, from: number): Promise<{ records: string[] }> =>
+    request(z.object({ records: z.array(z.string()) }), `/api/handed/${ticket}?from=${from}`),
+  async dropHanded(ticket: string): Promise<void> {
+    await request(z.unknown(), `/api/handed/${ticket}`, { method: 'DELETE' })
+  },
   save: (id: string, save: Save): Promise<Saved> =>
     request(savedSchema, `/api/folios/${id}/operations`, json('POST', save)),
 }

@@ -38,17 +38,37 @@ export async function changeStore({ put = [], remove = [] }: Change): Promise<bo
   }
 }
 
-/** Keeps bytes as they are; false where the browser refuses. */
+/** Keeps bytes as they are; false where the browser refuses, or does not give back what it took. */
 export async function putBytes(key: string, bytes: Uint8Array): Promise<boolean> {
   try {
     await store()('readwrite', (records) => {
       records.put(bytes, key)
       return promisifyRequest(records.transaction)
     })
-    return true
+    const back = await bytesAt(key)
+    return back !== null && back.length === bytes.length && back.every((byte, k) => byte === bytes[k])
   } catch {
     return false
   }
+}
+
+/** The keys that begin so, without what stands under them. */
+export async function keysUnder(prefix: string): Promise<readonly string[]> {
+  try {
+    const range = IDBKeyRange.bound(prefix, `${prefix}\uffff`)
+    const keys = await store()('readonly', (records) => promisifyRequest(records.getAllKeys(range)))
+    return keys.map(String)
+  } catch {
+    return []
+  }
+}
+
+/** Takes everything away that this browser keeps. */
+export async function clearStore(): Promise<void> {
+  await store()('readwrite', (records) => {
+    records.clear()
+    return promisifyRequest(records.transaction)
+  })
 }
 
 /** Bytes that were kept; `null` where there are none. */

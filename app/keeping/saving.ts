@@ -5,7 +5,6 @@ import type { FolioState, Missed, Operation } from '#shared/operations'
 import { freshPart, hasRoom, partsOf, withOperation } from '#shared/parts'
 import type { Part } from '#shared/parts'
 import { api, RequestError } from '~/keeping/api'
-import { sendBlocks } from '~/keeping/blocks'
 import { asideRecord, keepParts } from '~/keeping/outbox'
 import type { WaitingPart } from '~/keeping/outbox'
 
@@ -216,7 +215,6 @@ export class Saver {
     if (this.state.value.kind !== 'failed') this.state.value = { kind: 'saving' }
     try {
       const { key, operations } = part
-      await sendBlocks(this.folio, operations)
       const saved = await api.save(this.folio, { revision: this.revision, key, operations: [...operations] })
       if (this.halted) return
       this.acknowledged(part, saved.revision)

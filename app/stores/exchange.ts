@@ -10,6 +10,7 @@ import type { Opened } from '#core/exchange/open'
 import { fault, faultSentence, remarkSentence } from '#core/exchange/told'
 import type { Fault } from '#core/exchange/told'
 import type { FolioFile } from '#shared/folio'
+import type { Arrived } from '~/keeping/arrivals'
 import type { ExchangeService } from '~/workers/exchange'
 
 /** A file on its way into a folio: what it is, how it is read, and what came of it. */
@@ -44,7 +45,10 @@ export const useExchangeStore = defineStore('exchange', () => {
     return service
   }
 
+  let stopped: () => void = () => undefined
+
   function end(): void {
+    stopped()
     worker?.terminate()
     worker = null
     service = null
@@ -85,6 +89,12 @@ export const useExchangeStore = defineStore('exchange', () => {
 
   function fail(found: Fault): void {
     problem.value = faultSentence(found)
+  }
+
+  /** The folios in a file, read away from the page; stopped it throws. */
+  async function arrivals(content: Uint8Array, fileName: string): Promise<readonly Arrived[] | string> {
+    const gone = new Promise<never>((_, refuse) => (stopped = () => refuse(new Error('stopped'))))
+    return Promise.race([remote().arrivals(content, fileName), gone])
   }
 
   /** The same text with other separators, or another decimal mark. */
@@ -164,5 +174,7 @@ export const useExchangeStore = defineStore('exchange', () => {
     choose,
     stop,
     clear,
+    arrivals,
+    end,
   }
 })

@@ -1,4 +1,5 @@
 import { unzipSync, zipSync } from 'fflate'
+import { ARCHIVE_BYTES_MOST, ENTRIES_MOST, ENTRY_BYTES_MOST } from './limits'
 import { fault } from './told'
 import type { Fault } from './told'
 
@@ -14,29 +15,33 @@ export interface Archive {
   readonly entries: readonly ArchiveEntry[]
 }
 
-export const ENTRY_BYTES_MOST = 64 * 1024 * 1024
-export const ARCHIVE_BYTES_MOST = 256 * 1024 * 1024
-const ENTRIES_MOST = 10_000
-
 export function isArchive(bytes: Uint8Array): boolean {
   return bytes[0] === 0x50 && bytes[1] === 0x4b && (bytes[2] === 3 || bytes[2] === 5)
 }
 
+/** What an archive and all archives inside it may unpack to; it is used up. */
+export interface Budget {
+  bytes: number
+  entries: number
+}
+
+export function freshBudget(): Budget {
+  return { bytes: ARCHIVE_BYTES_MOST, entries: ENTRIES_MOST }
+}
+
 /** The files of an archive. Names are only names: where a file would go is nobody's business here. */
-export function unpack(bytes: Uint8Array): Archive | Fault {
+export function unpack(bytes: Uint8Array, budget = freshBudget()): Archive | Fault {
   const refused: Fault[] = []
-  let total = 0
-  let count = 0
   try {
     const files = unzipSync(bytes, {
       // What an entry says of its own size is what is set aside for it: nothing is unpacked beyond that.
       filter: ({ name, originalSize }) => {
-        count += 1
-        total += originalSize
+        budget.entries -= 1
+        budget.bytes -= originalSize
         if (originalSize > ENTRY_BYTES_MOST)
           refused.push(fault('archive-too-big', { name: shortName(name), most: ENTRY_BYTES_MOST })) // prettier-ignore
-        else if (total > ARCHIVE_BYTES_MOST) refused.push(fault('archive-whole-too-big', { most: ARCHIVE_BYTES_MOST }))
-        if (count > ENTRIES_MOST) refused.push(fault('archive-too-many', { count, most: ENTRIES_MOST }))
+        else if (budget.bytes < 0) refused.push(fault('archive-whole-too-big', { most: ARCHIVE_BYTES_MOST }))
+        if (budget.entries < 0) refused.push(fault('archive-too-many', { count: ENTRIES_MOST - budget.entries, most: ENTRIES_MOST })) // prettier-ignore
         return refused.length === 0 && !name.endsWith('/')
       },
     })

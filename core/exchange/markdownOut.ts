@@ -24,7 +24,9 @@ export function writeMarkdown(
   return `${parts.join('\n\n')}\n`
 }
 
+/** Reads as the most trusting reader does: what this one would not make a link of, another would. */
 const commonmark = new MarkdownIt('commonmark')
+commonmark.validateLink = () => true
 
 /** What stands for the text behind a note. */
 const NEXT = 'the next paragraph'
@@ -32,13 +34,18 @@ const NEXT = 'the next paragraph'
 /** A note as it was written, its formulas in LaTeX; nothing in it runs, whoever reads it. */
 export function inertNote(text: string, letter: 'i' | 'j'): string {
   const { text: held, formulas } = holdFormulas(text, letter, (latex) => (latex === null ? null : math(latex)))
-  const safe = isInert(held) ? held : plainNote(held, letter)
-  return safe.replace(HELD, (_, k: string) => formulas[Number(k)] ?? '').trim()
+  // Without the blanks around it: four of them before a line make code of what is live without them.
+  const bare = held.trim()
+  const safe = isInert(bare) ? bare : plainNote(bare, letter).trim()
+  return safe.replace(HELD, (_, k: string) => formulas[Number(k)] ?? '')
 }
 
-/** No HTML, no picture, no link but to the web or to an address; what follows begins anew. */
+/** No HTML, no picture, no link but to the web or to an address, nothing for others to link to; what follows begins anew. */
 function isInert(text: string): boolean {
-  const all = commonmark.parse(`${text}\n\n${NEXT}`, {})
+  const env: NonNullable<Parameters<typeof commonmark.parse>[1]> = {}
+  const all = commonmark.parse(`${text}\n\n${NEXT}`, env)
+  // What it defines, another note could use.
+  if (Object.keys(env.references ?? {}).length > 0) return false
   const last = all.at(-2)
   if (last?.type !== 'inline' || last.content !== NEXT || last.level !== 1) return false
   const tokens = all.flatMap((token) => [token, ...(token.children ?? [])])

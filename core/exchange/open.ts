@@ -1,5 +1,5 @@
 import { isArchive, unpack } from './archive'
-import type { ArchiveEntry } from './archive'
+import type { ArchiveEntry, Budget } from './archive'
 import { guessTable, readTable } from './csv'
 import type { TableGuess, TableReading } from './csv'
 import type { Data } from '../measured/data'
@@ -30,12 +30,18 @@ export interface OpenOptions {
   /** How a table is read, where the student has chosen; else as guessed. */
   readonly reading?: TableReading | undefined
   readonly report?: ((done: number, total: number) => void) | undefined
+  /** What is left for archives to unpack to, where one lies in another. */
+  readonly budget?: Budget | undefined
 }
 
 /** Opens a file by its content; its name decides only where the content does not. */
-export function openFile(bytes: Uint8Array, name: string, { reading, report }: OpenOptions = {}): Opened | Fault {
+export function openFile(
+  bytes: Uint8Array,
+  name: string,
+  { reading, report, budget }: OpenOptions = {},
+): Opened | Fault {
   if (bytes.length === 0) return fault('empty', {})
-  if (isArchive(bytes)) return unpack(bytes)
+  if (isArchive(bytes)) return unpack(bytes, budget)
   const decoded = decode(bytes)
   if (decoded.kind === 'fault') return decoded
   const { text, encoding } = decoded

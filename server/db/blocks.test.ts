@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { openDatabase } from './database'
 import type { Database } from './database'
+import { STRAY_BYTES_MOST } from '../../shared/enclosure'
 import { Blocks } from './blocks'
 import { Folios } from './folios'
 
@@ -24,13 +25,49 @@ afterEach(async () => {
 const enclosure = { kind: 'matrix' as const, name: 'a.mtx', block: 'block-0001', rows: 1, cols: 2, complex: false }
 const numbers = new Uint8Array(new Float64Array([1.5, -2]).buffer)
 
+const whole = (bytes: Uint8Array) => ({ numbers: bytes, start: 0, of: bytes.length })
+
 test('a block is kept once and never changes', async () => {
   const { id } = await folios.create({ title: 'T', conventions: {}, lines: [] })
   expect(await blocks.open(id, 'block-0001')).toBeNull()
-  expect(await blocks.keep(id, 'block-0001', numbers)).toBe('kept')
-  expect(await blocks.keep(id, 'block-0001', new Uint8Array(16))).toBe('there')
+  expect(await blocks.keep(id, 'block-0001', whole(numbers))).toEqual({ status: 'kept' })
+  expect(await blocks.keep(id, 'block-0001', whole(new Uint8Array(16)))).toEqual({ status: 'kept' })
   expect(new Uint8Array((await blocks.open(id, 'block-0001'))!)).toEqual(numbers)
-  expect(await blocks.keep('no-such-folio', 'block-0001', numbers)).toBe('missing')
+  expect(await blocks.keep('no-such-folio', 'block-0001', whole(numbers))).toEqual({ status: 'missing' })
+})
+
+test('pieces come one after the other, go on where they were, and are a block once all are there', async () => {
+  const { id } = await folios.create({ title: 'T', conventions: {}, lines: [] })
+  const of = numbers.length
+  const piece = (start: number, end: number) => ({ numbers: numbers.slice(start, end), start, of })
+  const keep = (start: number, end: number) => blocks.keep(id, 'block-0001', piece(start, end))
+  expect(await keep(0, 5)).toEqual({ status: 'part', received: 5 })
+  // A piece whose answer was lost, and one that comes too early: both are told how far it is.
+  expect(await keep(0, 5)).toEqual({ status: 'part', received: 5 })
+  expect(await keep(9, of)).toEqual({ status: 'part', received: 5 })
+  expect(await blocks.received(id, 'block-0001')).toEqual({ received: 5, whole: false })
+  expect(await blocks.open(id, 'block-0001')).toBeNull()
+  expect(await keep(5, of)).toEqual({ status: 'kept' })
+  expect(new Uint8Array((await blocks.open(id, 'block-0001'))!)).toEqual(numbers)
+  expect(await blocks.received(id, 'block-0001')).toEqual({ received: of, whole: true })
+  expect(await database.rows('SELECT * FROM block_parts')).toEqual([])
+})
+
+test('what no enclosure refers to is limited, whole or in pieces; what one takes up is the folio’s', async () => {
+  const { id, lines } = await folios.create({ title: 'T', conventions: {}, lines: [{ source: '' }] })
+  await database.run("INSERT INTO blocks (folio_id, id, numbers, saved_at, enclosed) VALUES (?, 'stray-0001', zeroblob(?), '', 0)", [id, STRAY_BYTES_MOST - 8]) // prettier-ignore
+  expect(await blocks.keep(id, 'block-0001', whole(numbers))).toEqual({ status: 'full' })
+  expect(await blocks.keep(id, 'block-0001', { numbers: numbers.slice(0, 8), start: 0, of: 16 })).toMatchObject({ received: 8 }) // prettier-ignore
+  expect(await blocks.keep(id, 'block-0001', { numbers: numbers.slice(8), start: 8, of: 16 })).toEqual({ status: 'full' }) // prettier-ignore
+  // An enclosure that names the large one frees its room; one that was saved before its numbers came knows them, too.
+  const take = (name: string, block: string) => ({ type: 'enclose' as const, enclosure: { ...enclosure, name, block } })
+  await folios.save(id, { revision: 0, operations: [take('a.mtx', 'stray-0001'), take('b.mtx', 'block-0001')] })
+  expect(await blocks.keep(id, 'block-0001', { numbers: numbers.slice(8), start: 8, of: 16 })).toEqual({ status: 'kept' }) // prettier-ignore
+  expect(await database.rows('SELECT id, enclosed FROM blocks ORDER BY id')).toEqual([
+    { id: 'block-0001', enclosed: 1 },
+    { id: 'stray-0001', enclosed: 1 },
+  ])
+  expect(lines).toHaveLength(1)
 })
 
 test('enclosures, answers and the head of the sheet are saved, reopened, duplicated and restored', async () => {

@@ -243,6 +243,8 @@ export interface Opening {
   readonly seed?: (database: Database) => Promise<void>
   /** How long the keeper of the log rests between its steps, in milliseconds. */
   readonly rest?: number
+  /** False where no copy is made before an upgrade: of what is a copy itself. */
+  readonly copies?: boolean
 }
 
 /**
@@ -260,7 +262,7 @@ export async function openDatabase(file: string, opening: Opening = {}): Promise
   return openFile(file, opening)
 }
 
-async function openFile(file: string, { log = () => undefined, rest }: Opening): Promise<Database> {
+async function openFile(file: string, { log = () => undefined, rest, copies = true }: Opening): Promise<Database> {
   const connections = connect(file)
   const { sequelize } = connections
   const inMemory = file === ':memory:'
@@ -270,7 +272,7 @@ async function openFile(file: string, { log = () => undefined, rest }: Opening):
     await refuseNewer(sequelize, () => new DataFileError(NEWER))
     if (unclean) await refuseTorn(sequelize, file)
     await sequelize.query('PRAGMA journal_mode = WAL')
-    await migrate(sequelize, inMemory ? null : file, log)
+    await migrate(sequelize, inMemory || !copies ? null : file, log)
     const database = new Database(connections, file, rest)
     if (inMemory) return database
     // On a full disk folios can still be read: the log stays as it is until there is room.

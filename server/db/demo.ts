@@ -379,8 +379,8 @@ export const DEMO_FOLIOS: readonly FolioFile[] = [
   },
 ]
 
-export async function seedEmptyShelf(folios: Folios): Promise<void> {
-  if ((await folios.count()) > 0) return
+/** What a shelf that is made now begins with. One that was emptied stays empty. */
+export async function seedShelf(folios: Folios): Promise<void> {
   // The one to begin with is the last that was changed: it stands first on the shelf.
   for (const file of DEMO_FOLIOS.toReversed())
     await folios.create(file, file.enclosures ? new Map([[cable.enclosure.block, cable.numbers]]) : new Map())

@@ -6,7 +6,11 @@ import type { Database } from './database'
 import { CHECKPOINT_EVERY, Journal, previousOf, replay } from './journal'
 import type { RevisionRow } from './models'
 
-/** Everything of the last thirty days is kept; older states one an hour, still older ones one a day. */
+/**
+ * Everything of the last thirty days is kept; older states one an hour, still
+ * older ones one a day. How old a state is goes by the states after it, not by
+ * the clock of the day: one that is wrong by years would take them all away.
+ */
 const HOUR = 3_600_000
 const DAY = 24 * HOUR
 export const KEPT_WHOLE = 30 * DAY
@@ -21,10 +25,36 @@ export interface Tidied {
   readonly more: boolean
 }
 
-/** Where a state belongs among those of which one is kept; `null` where all are. */
-export function bucketOf(savedAt: string, now: number): string | null {
+/** A longer time in which nothing was saved counts as so long: a holiday, or a clock that jumped. */
+const GAP_MOST = 7 * DAY
+
+/** How old states are, by the days on which anything was saved. */
+export class Ages {
+  private readonly ages = new Map<string, number>()
+  /** States of days before this one may be thinned out; empty where none may. */
+  readonly cutoff: string
+
+  /** Days as `2026-11-26`, in any order. */
+  constructor(days: readonly string[]) {
+    const sorted = [...new Set(days)].filter((day) => !Number.isNaN(Date.parse(day))).sort()
+    let [age, next, cutoff] = [0, sorted.at(-1) ?? '', '']
+    for (const day of sorted.toReversed()) {
+      age += Math.min(Date.parse(next) - Date.parse(day), GAP_MOST)
+      this.ages.set(day, age)
+      if (age > KEPT_WHOLE && cutoff === '') cutoff = next
+      next = day
+    }
+    this.cutoff = cutoff
+  }
+
+  of(savedAt: string): number {
+    return this.ages.get(savedAt.slice(0, 10)) ?? 0
+  }
+}
+
+/** Where a state of some age belongs among those of which one is kept; `null` where all are. */
+export function bucketOf(savedAt: string, age: number): string | null {
   const time = Date.parse(savedAt)
-  const age = now - time
   if (Number.isNaN(time) || age <= KEPT_WHOLE) return null
   return age <= KEPT_BY_HOUR ? `hour ${Math.floor(time / HOUR)}` : `day ${Math.floor(time / DAY)}`
 }
@@ -43,18 +73,19 @@ export class Tidy {
   /** How far the first of them has been gone through. */
   private reached = -1
 
-  constructor(
-    private readonly database: Database,
-    private readonly now: () => number = Date.now,
-  ) {
+  private ages = new Ages([])
+
+  constructor(private readonly database: Database) {
     this.journal = new Journal(database)
   }
 
-  private candidates(): Promise<Candidate[]> {
+  private async candidates(): Promise<Candidate[]> {
+    const days = await this.database.rows<{ day: string }>('SELECT DISTINCT substr(saved_at, 1, 10) AS day FROM revisions') // prettier-ignore
+    this.ages = new Ages(days.map((row) => String(row.day)))
     return this.database.rows<Candidate>(
       `SELECT folio_id AS id, max(revision) AS top FROM revisions
         WHERE saved_at < ? GROUP BY folio_id HAVING count(*) > 1`,
-      [new Date(this.now() - KEPT_WHOLE).toISOString()],
+      [this.ages.cutoff],
     )
   }
 
@@ -108,7 +139,7 @@ export class Tidy {
     const groups: RevisionRow[][] = []
     let open: string | null = null
     for (const row of rows) {
-      const bucket = row.revision === newest ? null : bucketOf(row.savedAt, this.now())
+      const bucket = row.revision === newest ? null : bucketOf(row.savedAt, this.ages.of(row.savedAt))
       const group = groups.at(-1)
       if (group && bucket !== null && bucket === open) group.push(row)
       else groups.push([row])
@@ -165,6 +196,26 @@ export class Tidy {
     return removed
   }
 
+  /**
+   * Removes numbers that no folio has taken up within a week, whole blocks and
+   * parts of some; gives back how many bytes they were.
+   */
+  async strayNumbers(now = Date.now()): Promise<number> {
+    const before = new Date(now - STRAY_FOR).toISOString()
+    const [found] = await this.database.rows<{ bytes: number | null }>(
+      `SELECT (SELECT coalesce(sum(length(numbers)), 0) FROM blocks WHERE enclosed = 0 AND saved_at < ?)
+        + (SELECT coalesce(sum(length(numbers)), 0) FROM block_parts WHERE saved_at < ?) AS bytes`,
+      [before, before],
+    )
+    const bytes = found?.bytes ?? 0
+    if (bytes > 0)
+      await this.database.writePlain(async (writer) => {
+        await writer.change('DELETE FROM blocks WHERE enclosed = 0 AND saved_at < ?', before)
+        await writer.change('DELETE FROM block_parts WHERE saved_at < ?', before)
+      })
+    return bytes
+  }
+
   /** Gives space back to the disk where a good part of the file is free. */
   async vacuumWhereItPays(): Promise<boolean> {
     const [free] = await this.database.rows<{ freelist_count: number }>('PRAGMA freelist_count')
@@ -176,6 +227,9 @@ export class Tidy {
     return true
   }
 }
+
+/** How long numbers wait for the operation that encloses them. */
+const STRAY_FOR = 7 * DAY
 
 /** Bytes, and the share of the file, that must be free. */
 const VACUUM_FROM = 8 * 1024 * 1024

@@ -1,6 +1,7 @@
 import type { EventHandlerRequest, H3Event } from 'h3'
 import { defineEventHandler, getHeader, getRouterParam, setResponseHeader, setResponseStatus } from 'h3'
 import type { ZodMiniType } from 'zod/mini'
+import { copyNameSchema } from '../../shared/copies'
 import { BODY_LIMIT } from '../../shared/limits'
 import type { HttpProblem } from '../../shared/problem'
 import { idSchema } from '../../shared/schema'
@@ -60,7 +61,7 @@ export function toProblem(error: unknown): ApiProblem {
     return new ApiProblem(
       500,
       'The data file is damaged',
-      'A part of it cannot be read. Copies from before upgrades stand beside it in backups/.',
+      'A part of it cannot be read. Earlier copies, on the shelf, has whole ones; a check there says what can still be read.',
     )
   }
   if (text.includes('SQLITE_READONLY') || text.includes('SQLITE_CANTOPEN')) {
@@ -105,8 +106,13 @@ async function readLimited(event: H3Event, limit: number): Promise<Uint8Array> {
   if (declared > limit) throw tooLarge
   const chunks: Uint8Array[] = []
   let size = 0
+  const { req } = event.node
+  const watch = watchFlow(
+    () => size,
+    () => req.destroy(),
+  )
   try {
-    for await (const chunk of event.node.req as AsyncIterable<Uint8Array>) {
+    for await (const chunk of req as AsyncIterable<Uint8Array>) {
       size += chunk.length
       if (size > limit) throw tooLarge
       chunks.push(chunk)
@@ -114,8 +120,23 @@ async function readLimited(event: H3Event, limit: number): Promise<Uint8Array> {
   } catch (error) {
     if (error instanceof ApiProblem) throw error
     throw new ApiProblem(408, 'The body did not arrive', 'The connection ended before all of it was there.')
+  } finally {
+    clearInterval(watch)
   }
   return Buffer.concat(chunks)
+}
+
+/** In each such time so many bytes must come: a slow line is waited for, however long, one that stands still is not. */
+const LOOKED_EVERY = 15_000
+const BYTES_LEAST = 1_024
+
+function watchFlow(arrived: () => number, stopped: () => void): ReturnType<typeof setInterval> {
+  let before = 0
+  const timer = setInterval(() => {
+    if (arrived() - before < BYTES_LEAST) stopped()
+    before = arrived()
+  }, LOOKED_EVERY)
+  return timer.unref()
 }
 
 /** The folio identifier of the route. */
@@ -130,6 +151,33 @@ export function blockId(event: H3Event): string {
   const id = idSchema.safeParse(getRouterParam(event, 'block'))
   if (!id.success) throw noBlock()
   return id.data
+}
+
+/** The name of an earlier copy in the route: nothing that leads elsewhere. */
+export function copyName(event: H3Event): string {
+  const name = copyNameSchema.safeParse(getRouterParam(event, 'name'))
+  if (!name.success) throw noCopy()
+  return name.data
+}
+
+export function noCopy(): ApiProblem {
+  return new ApiProblem(
+    404,
+    'There is no such copy',
+    'It may have been thinned out. The shelf lists the copies there are.',
+  )
+}
+
+export function damagedCopy(cause: unknown): ApiProblem {
+  process.stderr.write(`A copy cannot be read: ${cause instanceof Error ? cause.message : String(cause)}\n`)
+  return new ApiProblem(422, 'This copy cannot be read', 'Another one may be whole.')
+}
+
+/** What a browser calls what it hands over: nobody guesses it. */
+export function ticketOf(event: H3Event): string {
+  const ticket = getRouterParam(event, 'ticket') ?? ''
+  if (!/^[A-Za-z0-9_-]{20,64}$/.test(ticket)) throw new ApiProblem(404, 'There is nothing at this address')
+  return ticket
 }
 
 export function noBlock(): ApiProblem {

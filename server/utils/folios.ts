@@ -1,12 +1,18 @@
 import { resolve } from 'node:path'
 import { Blocks } from '../db/blocks'
+import { Checks } from '../db/check'
+import { Copies } from '../db/copies'
 import { openDatabase } from '../db/database'
 import type { Database } from '../db/database'
-import { seedEmptyShelf } from '../db/demo'
+import { seedShelf } from '../db/demo'
+import { Facts } from '../db/facts'
 import { Folios } from '../db/folios'
+import { HandOver } from '../db/handOver'
 import { Journal } from '../db/journal'
+import { Sessions } from '../db/sessions'
 import { Shelf } from '../db/shelf'
-import { Tidy } from '../db/tidy'
+import { useDoor } from './access'
+import { Housekeeping } from './housekeeping'
 
 /** What the routes work with. */
 export interface Store {
@@ -15,6 +21,12 @@ export interface Store {
   readonly journal: Journal
   readonly shelf: Shelf
   readonly blocks: Blocks
+  readonly copies: Copies
+  readonly checks: Checks
+  readonly handOver: HandOver
+  readonly housekeeping: Housekeeping
+  /** `null` where there is no door. */
+  readonly sessions: Sessions | null
 }
 
 let opened: Promise<Store> | null = null
@@ -26,11 +38,28 @@ export function dataFile(): string {
 }
 
 async function open(): Promise<Store> {
-  const database = await openDatabase(dataFile(), (line) => process.stdout.write(`${line}\n`))
+  const database = await openDatabase(dataFile(), {
+    log: (line) => process.stdout.write(`${line}\n`),
+    seed: (fresh) => seedShelf(new Folios(fresh)),
+  })
+  database.onMoved = (sentence) => process.stderr.write(`${sentence}\n`)
+  const facts = new Facts(database)
   const folios = new Folios(database)
-  await seedEmptyShelf(folios)
-  tidyNowAndThen(database)
-  return { database, folios, journal: new Journal(database), shelf: new Shelf(database), blocks: new Blocks(database) }
+  const copies = new Copies(database)
+  const checks = new Checks(database, folios, facts)
+  const door = useDoor()
+  return {
+    database,
+    folios,
+    journal: new Journal(database),
+    shelf: new Shelf(database),
+    blocks: new Blocks(database),
+    copies,
+    checks,
+    handOver: new HandOver(database),
+    housekeeping: new Housekeeping(database, copies, checks),
+    sessions: door && new Sessions(database, facts, door.passphrase),
+  }
 }
 
 /** The store of this server; opened once, and again after a failure. */
@@ -48,39 +77,16 @@ export async function useFolios(): Promise<Folios> {
   return (await useStore()).folios
 }
 
+/** Who is signed in; `null` where there is no door. */
+export async function useSessions(): Promise<Sessions | null> {
+  return useDoor() && (await useStore()).sessions
+}
+
 export async function closeFolios(): Promise<void> {
   const current = opened
   opened = null
-  clearTimeout(tidying)
-  if (current) await (await current).database.close()
-}
-
-/** Old states are thinned out soon after the start, then once a day, while nobody writes. */
-const TIDY_FIRST = 60_000
-const TIDY_EVERY = 24 * 3_600_000
-const TIDY_PAUSE = 200
-const QUIET = 10_000
-let tidying: ReturnType<typeof setTimeout> | undefined
-
-function tidyNowAndThen(database: Database, delay = TIDY_FIRST): void {
-  tidying = setTimeout(() => void tidy(database), delay)
-  tidying.unref()
-}
-
-async function tidy(database: Database): Promise<void> {
-  const rest = (time: number): Promise<void> => new Promise((done) => setTimeout(done, time).unref())
-  try {
-    const work = new Tidy(database)
-    const removed = await work.run(async () => {
-      await rest(TIDY_PAUSE)
-      while (Date.now() - database.writtenAt < TIDY_PAUSE) await rest(TIDY_PAUSE)
-    })
-    while (Date.now() - database.writtenAt < QUIET) await rest(QUIET)
-    const vacuumed = await work.vacuumWhereItPays()
-    if (removed > 0 || vacuumed)
-      process.stdout.write(`The journal was tidied: ${removed} old states${vacuumed ? ', space given back' : ''}.\n`)
-  } catch (error) {
-    process.stderr.write(`The journal could not be tidied: ${error instanceof Error ? error.message : String(error)}\n`)
-  }
-  if (opened) tidyNowAndThen(database, TIDY_EVERY)
+  if (!current) return
+  const { database, housekeeping } = await current
+  housekeeping.end()
+  await database.close()
 }

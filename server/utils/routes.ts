@@ -4,11 +4,17 @@ const ROUTES: readonly (readonly [RegExp, readonly string[]])[] = [
   [/^\/api\/bin$/, ['DELETE']],
   [/^\/api\/version$/, ['GET']],
   [/^\/api\/session$/, ['GET', 'POST', 'DELETE']],
+  [/^\/api\/check$/, ['POST']],
+  [/^\/api\/copies$/, ['GET']],
+  [/^\/api\/copies\/[^/]+$/, ['GET']],
+  [/^\/api\/copies\/[^/]+\/folios$/, ['POST']],
+  [/^\/api\/handed\/[^/]+$/, ['GET', 'PUT', 'DELETE']],
   [/^\/api\/folios\/[^/]+$/, ['GET', 'DELETE']],
   [/^\/api\/folios\/[^/]+\/(bin|thumbnail)$/, ['PUT']],
   [/^\/api\/folios\/[^/]+\/(duplicate|operations)$/, ['POST']],
   [/^\/api\/folios\/[^/]+\/(journal|missed|rescue)$/, ['GET']],
   [/^\/api\/folios\/[^/]+\/blocks\/[^/]+$/, ['GET', 'PUT']],
+  [/^\/api\/folios\/[^/]+\/blocks\/[^/]+\/received$/, ['GET']],
   [/^\/api\/folios\/[^/]+\/states\/[^/]+$/, ['GET', 'PUT']],
 ]
 

@@ -8,6 +8,7 @@ import { mergeSentence, rebase } from '#shared/merge'
 import { stateOf } from '#shared/operations'
 import type { FolioState, Operation } from '#shared/operations'
 import { api, RequestError } from '~/keeping/api'
+import { goOnSending, onTheirWay } from '~/keeping/blocks'
 import { storeWorks } from '~/keeping/browserStore'
 import { DraftKeeper, readDrafts } from '~/keeping/drafts'
 import { asideRecord, dropAside, keepParts, readAside, readOutbox } from '~/keeping/outbox'
@@ -44,6 +45,7 @@ export function createSession(doc: FolioDocument, links: Links, history: FolioHi
   const wouldLose = computed(
     () =>
       (saver.value !== null && saver.value.waiting.value > 0 && !saver.value.kept.value) ||
+      onTheirWay.value.some((numbers) => numbers.folio === id.value && !numbers.kept) ||
       (editing.value !== null && text.value !== editing.value.was && !browserKeeps.value),
   )
 
@@ -91,6 +93,7 @@ export function createSession(doc: FolioDocument, links: Links, history: FolioHi
     role.value = 'writer'
     if (state.value.lines.length === 0) perform('first line', [insertion(0, '')])
     bringUp()
+    void goOnSending(id.value, enclosures.value)
   }
 
   /** A folio from before units goes on to mean what it did: undone in one step. */
