@@ -6,6 +6,7 @@ import { useTakingInHand } from './takingInHand'
 import { usePlateActions } from '~/composables/plateActions'
 import { usePlatesStore } from '~/stores/plates'
 import { useDeskStore } from '~/stores/desk'
+import { useDoorStore } from '~/stores/door'
 import { useFolioStore } from '~/stores/folio'
 import { usePreferencesStore } from '~/stores/preferences'
 import { useResultsStore } from '~/stores/results'
@@ -24,6 +25,7 @@ export function useFolioActions() {
   const results = useResultsStore()
   const unit = useUnitStore()
   const desk = useDeskStore()
+  const door = useDoorStore()
   const plates = usePlatesStore()
   const preferences = usePreferencesStore()
   const { actionsFor, name, openGrid } = useLineActions()
@@ -224,6 +226,15 @@ export function useFolioActions() {
         },
       },
       { label: 'To the shelf', also: 'folios home', run: () => void navigateTo('/') },
+      ...(door.inside
+        ? [
+            {
+              label: 'Sign out…',
+              also: 'leave door passphrase',
+              run: () => void Promise.resolve(navigateTo('/')).then(() => door.ask()),
+            },
+          ]
+        : []),
     ]
   }
 

@@ -64,8 +64,14 @@ export async function goOnSending(folio: string, enclosures: readonly Enclosure[
 }
 
 function sendLater(one: OnTheirWay): void {
+  // Whatever page is shown then: what only this one has is asked about before it closes.
+  if (!one.kept) globalThis.addEventListener('beforeunload', askWhereLost)
   onTheirWay.value = [...onTheirWay.value, one]
   void sendBlock(one)
+}
+
+function askWhereLost(event: Event): void {
+  if (onTheirWay.value.some((one) => !one.kept)) event.preventDefault()
 }
 
 /** Stops sending: they stay here until they are sent. */

@@ -8,17 +8,26 @@ import { fetchLeavesAhead } from '~/composables/leavesAhead'
 import { useOnceOpen } from '~/composables/onceOpen'
 import { useShelfFiles } from '~/composables/shelfFiles'
 import { catchTyping, typedAhead } from '~/browser/typedAhead'
+import { useCopiesStore } from '~/stores/copies'
+import { useDoorStore } from '~/stores/door'
 import { useShelfStore } from '~/stores/shelf'
 
 /** The shelf: the first page, with a card for each folio. */
 const shelf = useShelfStore()
-onMounted(() => {
-  void shelf.load()
+const copies = useCopiesStore()
+const door = useDoorStore()
+onMounted(async () => {
+  fetchLater()
+  await shelf.load()
+  // What is seen only further down, or only by whoever came through the door, waits for the shelf.
+  await Promise.all([copies.load(), door.load()])
+})
+function fetchLater(): void {
   fetchLeavesAhead([
     () => import('~/components/common/AskDialog.vue'),
     () => import('~/components/common/MenuSheet.vue'),
   ])
-})
+}
 watch(
   () => [shelf.find, shelf.sort],
   () => void shelf.loadAnew(),
@@ -32,7 +41,7 @@ const removeOpen = ref(false)
 const emptyOpen = ref(false)
 const said = ref('')
 
-const { saveOne, saveAll, chooseFiles, bringIn, passing, refused, asking, answerTwins } = useShelfFiles(
+const { saveOne, saveAll, chooseFiles, bringIn, stop, passing, refused, asking, answerTwins } = useShelfFiles(
   (sentence) => (said.value = sentence),
 )
 const dropping = ref(false)
@@ -78,7 +87,7 @@ const ORDERS: Readonly<Record<ShelfSort, string>> = {
 const orders = (): MenuAction[] =>
   SHELF_SORTS.map((sort) => ({ label: ORDERS[sort], on: shelf.sort === sort, run: () => (shelf.sort = sort) }))
 const asked = useOnceOpen(
-  () => renameOpen.value || removeOpen.value || emptyOpen.value || asking.value !== null,
+  () => renameOpen.value || removeOpen.value || emptyOpen.value || asking.value !== null || door.asking,
   'field',
 )
 </script>
@@ -97,7 +106,10 @@ const asked = useOnceOpen(
         <h1>Ornate Phasor</h1>
         <p>A ledger that answers: complex numbers, phasors and the complex plane.</p>
       </div>
-      <nav aria-label="Shelf"><ThemeButton /></nav>
+      <nav aria-label="Shelf">
+        <v-btn v-if="door.inside" variant="text" @click="door.ask()">Sign out…</v-btn>
+        <ThemeButton />
+      </nav>
     </header>
     <main class="content">
       <div class="bar">
@@ -115,7 +127,14 @@ const asked = useOnceOpen(
         <v-btn color="primary" variant="flat" @click="create"> <AppIcon :path="mdiPlus" />New folio </v-btn>
       </div>
       <p v-if="shelf.message" class="failure" role="alert">{{ shelf.message }}</p>
-      <p v-if="passing !== ''" class="quiet" role="status">{{ passing }}</p>
+      <p v-if="copies.trouble !== ''" class="failure" role="alert">{{ copies.trouble }}</p>
+      <p v-if="copies.damage.length > 0" class="failure" role="alert">
+        {{ copies.damage.join(' ') }}
+        <v-btn variant="text" @click="copies.shown = true">Earlier copies</v-btn>
+      </p>
+      <p v-if="passing !== ''" class="quiet" role="status">
+        {{ passing }} <v-btn variant="text" @click="stop()">Stop</v-btn>
+      </p>
       <p v-for="sentence in refused" :key="sentence" class="failure" role="alert">{{ sentence }}</p>
       <p class="visually-hidden" role="status">{{ said }}</p>
 
@@ -164,6 +183,7 @@ const asked = useOnceOpen(
           Show more of the bin
         </v-btn>
       </section>
+      <EarlierCopies v-if="copies.known" />
     </main>
 
     <template v-if="asked">
@@ -180,6 +200,7 @@ const asked = useOnceOpen(
           <v-btn color="primary" variant="flat" @click="answerTwins('beside')">Put them beside</v-btn>
         </template>
       </LazySheetDialog>
+      <LazyDoorDialog />
       <LazyAskDialog
         v-model="renameOpen"
         title="Rename folio"

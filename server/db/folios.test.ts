@@ -7,7 +7,7 @@ import { freshPlate } from '../../shared/plate'
 import type { Operation } from '../../shared/operations'
 import { openDatabase } from './database'
 import type { Database } from './database'
-import { DEMO_FOLIOS, seedEmptyShelf } from './demo'
+import { DEMO_FOLIOS, seedShelf } from './demo'
 import { Folios } from './folios'
 import { Journal } from './journal'
 import { Shelf } from './shelf'
@@ -144,11 +144,16 @@ describe('the shelf', () => {
     expect(await folios.bin(newId(), true)).toBe(false)
     expect(await folios.duplicate(newId())).toBeNull()
   })
-  test('the demo folios come to an empty shelf only', async () => {
-    await seedEmptyShelf(folios)
-    expect(await folios.count()).toBe(DEMO_FOLIOS.length)
-    await seedEmptyShelf(folios)
-    expect(await folios.count()).toBe(DEMO_FOLIOS.length)
+  test('the demo folios come with a file that is made; a shelf that was emptied stays empty', async () => {
+    const other = join(folder, 'other', 'folios.sqlite')
+    const seed = (fresh: Database): Promise<void> => seedShelf(new Folios(fresh))
+    const first = await openDatabase(other, { seed })
+    expect(await new Folios(first).count()).toBe(DEMO_FOLIOS.length)
+    await first.run('DELETE FROM folios')
+    await first.close()
+    const second = await openDatabase(other, { seed })
+    expect(await new Folios(second).count()).toBe(0)
+    await second.close()
   })
 })
 

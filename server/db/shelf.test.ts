@@ -1,4 +1,4 @@
-import { DEMO_FOLIOS, seedEmptyShelf } from './demo'
+import { DEMO_FOLIOS, seedShelf } from './demo'
 import { SHELF_PAGE, SHELF_SORTS } from '../../shared/folio'
 import { sortKey } from './shelf'
 import { openBench } from './testing'
@@ -17,7 +17,7 @@ const spoil = (column: string, value: string, id: string) =>
   bench.database.run(`UPDATE folios SET ${column} = ? WHERE id = ?`, [value, id])
 
 test('of the demonstration the folio to begin with stands first', async () => {
-  await seedEmptyShelf(bench.folios)
+  await seedShelf(bench.folios)
   expect((await titles({}))[0]).toBe('Lamp circuit')
   expect(await titles({})).toHaveLength(DEMO_FOLIOS.length)
 })

@@ -1,5 +1,5 @@
-import { Checks } from '../db/check'
-import { Copies } from '../db/copies'
+import type { Checks } from '../db/check'
+import type { Copies } from '../db/copies'
 import { NoRoom } from '../db/copyFiles'
 import type { Database } from '../db/database'
 import { Tidy } from '../db/tidy'

@@ -16,11 +16,13 @@ import { useFolioActions } from '~/composables/folioActions'
 import { keyText } from '~/texts/keys'
 import { nameIndex } from '~/lines/nameIndex'
 import { useDeskStore } from '~/stores/desk'
+import { useDoorStore } from '~/stores/door'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
 
 /** One field that finds every action, kept name, folio and handbook entry. */
 const desk = useDeskStore()
+const door = useDoorStore()
 const folio = useFolioStore()
 const results = useResultsStore()
 const actions = useFolioActions()
@@ -37,7 +39,9 @@ watch(
   () => desk.findOpen,
   (open) => {
     marked.value = 0
-    if (open) void findFolios('')
+    if (!open) return
+    void findFolios('')
+    void door.load()
   },
   { immediate: true },
 )

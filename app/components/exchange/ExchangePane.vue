@@ -3,13 +3,11 @@ import { computed, ref } from 'vue'
 import { writePlain } from '#core/exchange/plainLines'
 import { faultSentence } from '#core/exchange/told'
 import type { NumberFormat } from '#core/exchange/writeValue'
-import { openNumbers } from '~/keeping/blocks'
 import { fileName } from '~/keeping/folioFile'
-import { folioAsFile } from '~/keeping/folioFiles'
 import { useFileOpening } from '~/composables/fileOpening'
 import { useReporting } from '~/composables/reporting'
+import { useSaveFolio } from '~/composables/saveFolio'
 import { saveAs } from '~/drawing/files'
-import { readFolioFile } from '#shared/folioFile'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 import { useResultsStore } from '~/stores/results'
@@ -60,13 +58,11 @@ async function doing(what: () => Promise<void>): Promise<void> {
   }
 }
 
+const saveWhole = useSaveFolio()
 const saveFolio = () =>
   doing(async () => {
     folio.keep()
-    const read = readFolioFile(folio.asFile())
-    if (read.kind === 'fault') throw new Error(faultSentence(read))
-    const { name, bytes } = await folioAsFile(read.file, (block) => openNumbers(folio.id, block))
-    saveAs(new Blob([new Uint8Array(bytes)]), name)
+    if (!(await saveWhole())) throw new Error('its numbers are not in it')
   })
 
 function saveLines(): void {

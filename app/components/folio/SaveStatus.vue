@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { saveFolioFile } from '~/keeping/folioFile'
+import { useSaveFolio } from '~/composables/saveFolio'
 import { useFolioStore } from '~/stores/folio'
 
 /** Whether the work is saved, told truthfully. */
 const folio = useFolioStore()
+const save = useSaveFolio()
 
 function clock(iso: string): string {
   const date = new Date(iso)
@@ -36,12 +37,7 @@ const remedy = computed(() => (folio.saveState?.kind === 'failed' ? folio.saveSt
   <span class="status" :class="{ failed: told.failed }" role="status">
     {{ told.text }}<span v-if="reason" class="reason">{{ reason }}</span>
     <NuxtLink v-if="remedy === 'sign in'" to="/sign-in" target="_blank" class="remedy">Sign in</NuxtLink>
-    <v-btn
-      v-else-if="remedy === 'file' || folio.wouldLose"
-      variant="text"
-      class="link remedy"
-      @click="saveFolioFile(folio.title, folio.asFile())"
-    >
+    <v-btn v-else-if="remedy === 'file' || folio.wouldLose" variant="text" class="link remedy" @click="save()">
       Save as a file
     </v-btn>
   </span>

@@ -10,8 +10,8 @@ import { fetchLeavesAhead } from '~/composables/leavesAhead'
 import { useFocusBack } from '~/composables/focusBack'
 import { useNarrow } from '~/composables/narrow'
 import { useOnceOpen } from '~/composables/onceOpen'
+import { useSaveFolio } from '~/composables/saveFolio'
 import { fetchLineEditor } from '~/lines/lineEditor'
-import { saveFolioFile } from '~/keeping/folioFile'
 import { isKey } from '~/texts/keys'
 import { typedAhead } from '~/browser/typedAhead'
 import { pageNonce } from '~/browser/nonce'
@@ -25,6 +25,7 @@ import { useSheetStore } from '~/stores/sheet'
 /** The folio page: conventions, ledger, plates. */
 const route = useRoute()
 const folio = useFolioStore()
+const saveFolio = useSaveFolio()
 const preferences = usePreferencesStore()
 const results = useResultsStore()
 const desk = useDeskStore()
@@ -265,9 +266,10 @@ void fetchLineEditor()
       <p v-if="!folio.browserKeeps" class="notice" role="alert">
         This browser keeps nothing for you (its storage is full or refused). What has not reached the server is lost
         when this page closes.
-        <v-btn variant="text" @click="saveFolioFile(folio.title, folio.asFile())"> Save as a file </v-btn>
+        <v-btn variant="text" @click="saveFolio()"> Save as a file </v-btn>
       </p>
       <AsideNotice />
+      <NumbersNotice />
       <p v-if="folio.notice" class="notice" role="status">
         {{ folio.notice }}
         <v-btn v-if="folio.overlong !== ''" variant="text" @click="folio.takeOverlong()"> Put it in as a note </v-btn>
@@ -340,12 +342,6 @@ void fetchLineEditor()
   height: 100dvh;
   display: flex;
   flex-direction: column;
-}
-.notice {
-  margin: 0;
-  padding: 4px 16px;
-  background: color-mix(in srgb, var(--brass) 16%, var(--paper));
-  border-bottom: 1px solid var(--rule);
 }
 .main {
   flex: 1;
