@@ -54,6 +54,7 @@ export class Log {
   private touchedSince = false
   private sealed = 0
   private closed = false
+  private stepping = false
   private working: Promise<void> = Promise.resolve()
 
   constructor(
@@ -65,24 +66,31 @@ export class Log {
   /** Something was written. */
   touched(): void {
     this.touchedSince = true
-    if (this.timer === null && !this.closed) this.wait(Math.min(SETTLES, this.rest))
+    if (this.timer === null && !this.stepping) this.wait(Math.min(SETTLES, this.rest))
   }
 
   private wait(time: number): void {
+    if (this.closed) return
     this.timer = setTimeout(() => {
-      this.working = this.step().catch(() => this.wait(this.rest))
+      this.timer = null
+      this.working = this.step()
     }, time)
     this.timer.unref()
   }
 
+  /** One step, and the rest after it: there is never a second one on its way. */
   private async step(): Promise<void> {
-    this.timer = null
-    if (this.closed) return
-    if (logBytes(this.database.file) > this.longest) await this.fillNow()
-    else if (this.next === 'seal') await this.seal()
-    else if (this.next === 'fill') await this.fill()
-    else await this.beginAnew()
-    if (this.closed) return
+    this.stepping = true
+    try {
+      if (logBytes(this.database.file) > this.longest) await this.fillNow()
+      else if (this.next === 'seal') await this.seal()
+      else if (this.next === 'fill') await this.fill()
+      else await this.beginAnew()
+    } catch {
+      // A full disk, another program that writes: tried again after a rest.
+      this.touchedSince = true
+    }
+    this.stepping = false
     if (this.next !== 'seal') this.wait(this.rest)
     else if (this.touchedSince) this.wait(Math.min(SETTLES, this.rest))
   }

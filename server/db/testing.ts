@@ -18,10 +18,10 @@ export interface Bench {
   readonly end: () => Promise<void>
 }
 
-export async function openBench(now?: () => string): Promise<Bench> {
+export async function openBench(now?: () => string, rest?: number): Promise<Bench> {
   const folder = mkdtempSync(join(tmpdir(), 'ornate-phasor-db-'))
   const file = join(folder, 'deep', 'folios.sqlite')
-  const database = await openDatabase(file)
+  const database = await openDatabase(file, rest === undefined ? {} : { rest })
   let clock = 0
   const folios = new Folios(database, now ?? (() => new Date(1_700_000_000_000 + 1000 * (clock += 1)).toISOString()))
   return {
