@@ -119,14 +119,13 @@ async function start(): Promise<void> {
   servePort(bound)
   useDoor()
   ready = true
+  const servers = [server, ...(await serveFormerPorts(await store.handOver.ports(bound).catch(() => []), answer))]
   process.stdout.write(`Ornate Phasor is ready: ${addressAt(bound)}\n`)
-  const servers = [server]
   for (const event of ['unhandledRejection', 'uncaughtException'] as const)
     process.on(event, (error: unknown) => {
       process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`)
     })
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void leave(servers, nitroApp))
-  servers.push(...(await serveFormerPorts(await store.handOver.ports(bound).catch(() => []), answer)))
 }
 
 /**

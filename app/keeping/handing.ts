@@ -42,13 +42,13 @@ function toBytes(text: string): Uint8Array {
 }
 
 /** Everything this browser keeps for this address, record by record. */
-async function* records(): AsyncGenerator<HandedRecord> {
+async function* records(piece: number): AsyncGenerator<HandedRecord> {
   for (const key of await keysUnder('')) {
     const bytes = await bytesAt(key)
     if (!bytes) yield { key, value: await recordAt(key) }
     else
-      for (let start = 0; start < bytes.length; start += PIECE)
-        yield { key, piece: toText(bytes.subarray(start, start + PIECE)), start, of: bytes.length }
+      for (let start = 0; start < bytes.length; start += piece)
+        yield { key, piece: toText(bytes.subarray(start, start + piece)), start, of: bytes.length }
   }
   for (const key of LOCAL) {
     const value = localStorage.getItem(key)
@@ -57,7 +57,7 @@ async function* records(): AsyncGenerator<HandedRecord> {
 }
 
 /** Hands everything over under a ticket; how many records there were. What was kept here is taken away then. */
-export async function handOver(ticket: string, told: (count: number) => void): Promise<number> {
+export async function handOver(ticket: string, told: (count: number) => void, piece = PIECE): Promise<number> {
   let [from, length] = [0, 0]
   let together: string[] = []
   const send = async (): Promise<void> => {
@@ -67,7 +67,7 @@ export async function handOver(ticket: string, told: (count: number) => void): P
     ;[together, length] = [[], 0]
     told(from)
   }
-  for await (const record of records()) {
+  for await (const record of records(piece)) {
     const text = JSON.stringify(record)
     if (length + text.length > TOGETHER) await send()
     together.push(text)
