@@ -38,6 +38,8 @@ class Line {
 const FOLIO = 'folio-0001'
 const data: Data = { kind: 'matrix', rows: 100, cols: 100, re: Float64Array.from({ length: 10_000 }, (_, k) => k / 7), im: null } // prettier-ignore
 let line: Line
+/** Whoever asks before the page closes. */
+let asks: (event: Event) => void = () => undefined
 const until = async (done: () => boolean): Promise<void> => {
   for (let k = 0; k < 400 && !done(); k += 1) await new Promise((go) => setTimeout(go, 10))
   expect(done()).toBe(true)
@@ -46,6 +48,7 @@ beforeEach(async () => {
   line = new Line()
   globalThis.fetch = (path, init = {}) => line.answer(String(path), init)
   onTheirWay.value = []
+  Object.assign(globalThis, { addEventListener: (_: string, ask: (event: Event) => void) => (asks = ask) })
   await changeStore({ remove: (await recordsUnder('')).map(([key]) => key) })
 })
 const numbers = Uint8Array.from({ length: 120_000 }, (_, k) => k % 251)
@@ -91,6 +94,9 @@ test('a browser that does not give back what it took is said not to keep it', as
   await encloseNumbers(FOLIO, 'lost.mtx', data)
   IDBObjectStore.prototype.put = put
   expect(onTheirWay.value).toMatchObject([{ kept: false }])
+  const asked = new Event('beforeunload', { cancelable: true })
+  asks(asked)
+  expect(asked.defaultPrevented).toBe(true)
   IDBObjectStore.prototype.put = () => {
     throw new DOMException('full', 'QuotaExceededError')
   }

@@ -108,7 +108,7 @@ beforeEach(async () => {
   globalThis.fetch = (async (path: string, init?: { body?: string }) => {
     const answer = server.answer(path, init?.body === undefined ? null : (JSON.parse(init.body) as Save))
     if (answer === null) throw new TypeError('no answer')
-    return { ok: answer.status < 400, status: answer.status, json: async () => answer.body }
+    return Response.json(answer.body, { status: answer.status })
   }) as unknown as typeof fetch
 })
 afterEach(async () => {

@@ -39,7 +39,7 @@ const answers = (folioNow: () => Folio) => async (path: string, init?: { body?: 
   const body = init?.body === undefined ? null : (JSON.parse(init.body) as (typeof sent)[number])
   if (body && path.endsWith('/operations')) sent.push(body)
   const answer = body ? { revision: body.revision + 1, changedAt: '2026-01-01T00:00:01Z' } : structuredClone(folioNow())
-  return { ok: true, status: 200, json: async () => answer }
+  return Response.json(answer)
 }
 
 beforeEach(async () => {

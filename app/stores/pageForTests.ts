@@ -30,7 +30,7 @@ export async function freshPage(answer: (path: string) => object): Promise<void>
     },
     fetch: async (path: string, init?: { body?: string }) => {
       const found = init?.body ? { revision: 1, changedAt: '2026-01-01T00:00:01Z' } : structuredClone(answer(path))
-      return { ok: true, status: 200, json: async () => found }
+      return Response.json(found)
     },
   })
 }
