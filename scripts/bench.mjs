@@ -6,9 +6,16 @@ import { ensureBuild, ensureChromium, ensurePackages, ROOT } from './lib.mjs'
 
 /**
  * Bundles the bench of the core as the application is bundled, and runs it; then measures the page in Chromium.
- * `--json` prints data; `--core` leaves the page out.
+ * `--json` prints data; `--core` leaves the page out; `--keeping` measures what saving costs the server, alone and with
+ * two hundred pages that type.
  */
 ensurePackages()
+if (process.argv.includes('--keeping')) {
+  ensureBuild()
+  const { keeping } = await import('../bench/keeping.mjs')
+  await keeping((line) => console.log(line))
+  process.exit(0)
+}
 const outfile = join(ROOT, 'node_modules/.cache/ornate-phasor/bench.mjs')
 mkdirSync(join(ROOT, 'node_modules/.cache/ornate-phasor'), { recursive: true })
 await build({

@@ -332,6 +332,11 @@ h2 {
   .masthead p {
     font-size: 14px;
   }
+  .masthead nav {
+    display: flex;
+    flex-direction: column;
+    align-items: flex-end;
+  }
   .masthead :deep(.wide-only) {
     display: none;
   }

@@ -75,6 +75,14 @@ export class Database {
 
   /** The same for what works with statements alone: it costs a quarter of it. */
   writePlain<T>(action: (writer: PatientConnection) => Promise<T>): Promise<T> {
+    return this.queue(false, async (writer) => {
+      await refuseUpgraded(writer)
+      return action(writer)
+    })
+  }
+
+  /** The same for what looks by itself whether another program has written meanwhile (`PRAGMA data_version`). */
+  writeWatched<T>(action: (writer: PatientConnection) => Promise<T>): Promise<T> {
     return this.queue(false, action)
   }
 
@@ -112,7 +120,7 @@ export class Database {
       this.refuseMoved()
       const writer = await this.writer()
       const carryOut = async (transaction: Transaction | null): Promise<(() => void)[]> => {
-        await refuseUpgraded(writer)
+        if (writes.some((write) => write.models)) await refuseUpgraded(writer)
         const results: (() => void)[] = []
         for (const write of writes) results.push(await oneOf(writes.length, write, writer, transaction))
         return results
@@ -220,7 +228,7 @@ async function oneOf(
 }
 
 /** A newer program may upgrade the file while this one runs: from then on this one only reads. */
-async function refuseUpgraded(writer: PatientConnection): Promise<void> {
+export async function refuseUpgraded(writer: PatientConnection): Promise<void> {
   const row = await writer.row<{ user_version: number }>('PRAGMA user_version')
   if ((row?.user_version ?? 0) > SCHEMA_VERSION) throw new DataFileError(NEWER)
 }

@@ -11,6 +11,7 @@ import { applyOperation, stateOf } from '../../shared/operations'
 import type { Missed, Save } from '../../shared/operations'
 import { Blocks } from './blocks'
 import type { PatientConnection } from './connections'
+import { refuseUpgraded } from './database'
 import type { Database } from './database'
 import { Journal } from './journal'
 import { tryJson } from './json'
@@ -45,7 +46,7 @@ export class Folios {
   /** Folios as they were saved last. */
   private readonly recents = new Map<string, Folio>()
   /** Counts what other programs wrote into the data file, when it was last looked at. */
-  private others = 0
+  private others = -1
 
   constructor(
     private readonly database: Database,
@@ -162,7 +163,7 @@ export class Folios {
   }
 
   async save(id: string, save: Save): Promise<SaveOutcome> {
-    const quick = await this.database.writePlain(async (writer) => {
+    const quick = await this.database.writeWatched(async (writer) => {
       const folio = await this.recent(id, save.revision, writer)
       return folio && this.carryOut(folio, save, writer)
     })
@@ -206,13 +207,17 @@ export class Folios {
    * already has led to a later revision: it is not found here.
    */
   private async recent(id: string, revision: number, writer: PatientConnection): Promise<Folio | null> {
-    const others = (await writer.row<{ data_version: number }>('PRAGMA data_version'))?.data_version ?? 0
-    if (others !== this.others) this.recents.clear()
-    this.others = others
+    const row = await writer.row<{ others: number; revision: number | null }>(
+      'SELECT data_version AS others, (SELECT revision FROM folios WHERE id = ?) AS revision FROM pragma_data_version',
+      id,
+    )
+    if (row?.others !== this.others) {
+      this.recents.clear()
+      await refuseUpgraded(writer)
+    }
+    this.others = row?.others ?? -1
     const folio = this.recents.get(id)
-    if (folio?.revision !== revision) return null
-    const row = await writer.row<{ revision: number }>('SELECT revision FROM folios WHERE id = ?', id)
-    return row?.revision === revision ? folio : null
+    return folio?.revision === revision && row?.revision === revision ? folio : null
   }
 
   private remember(folio: Folio): void {

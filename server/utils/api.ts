@@ -101,9 +101,10 @@ export async function readBytes(event: H3Event, limit: number): Promise<Uint8Arr
 }
 
 async function readLimited(event: H3Event, limit: number): Promise<Uint8Array> {
-  const tooLarge = new ApiProblem(413, 'The body is too large', `At most ${limit / 1024 / 1024} MiB are accepted.`)
+  const tooLarge = (): ApiProblem =>
+    new ApiProblem(413, 'The body is too large', `At most ${limit / 1024 / 1024} MiB are accepted.`)
   const declared = Number(getHeader(event, 'content-length') ?? 0)
-  if (declared > limit) throw tooLarge
+  if (declared > limit) throw tooLarge()
   const chunks: Uint8Array[] = []
   let size = 0
   const { req } = event.node
@@ -114,7 +115,7 @@ async function readLimited(event: H3Event, limit: number): Promise<Uint8Array> {
   try {
     for await (const chunk of req as AsyncIterable<Uint8Array>) {
       size += chunk.length
-      if (size > limit) throw tooLarge
+      if (size > limit) throw tooLarge()
       chunks.push(chunk)
     }
   } catch (error) {

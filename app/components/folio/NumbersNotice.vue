@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { onTheirWay, sendAgain, stopSending } from '~/keeping/blocks'
+import type { OnTheirWay } from '~/keeping/blocks'
 import { useSaveFolio } from '~/composables/saveFolio'
 import { useFolioStore } from '~/stores/folio'
 
@@ -17,6 +18,19 @@ const told = computed(() =>
   ),
 )
 
+function sentence(one: OnTheirWay): string {
+  const what = `The numbers of “${one.name}”`
+  const percent = one.of > 0 ? Math.floor((100 * one.sent) / one.of) : 0
+  const how = {
+    sending: `are being sent: ${percent} %.`,
+    stopped: 'are not on the server; sending was stopped.',
+    failed: `are not on the server. ${one.message}`,
+  }[one.state]
+  const lost = 'This browser does not keep them (its storage is full or refused): they are lost when this page closes.'
+  const kept = one.state === 'sending' ? '' : 'They are kept in this browser.'
+  return [what, how, one.kept ? kept : lost, problem.value].filter((part) => part !== '').join(' ')
+}
+
 async function saveFile(): Promise<void> {
   problem.value = (await save()) ? '' : 'The numbers could not be put into the file.'
 }
@@ -24,19 +38,7 @@ async function saveFile(): Promise<void> {
 
 <template>
   <p v-for="one in told" :key="one.block" class="notice numbers" :role="one.kept ? 'status' : 'alert'">
-    <span class="what">
-      The numbers of “{{ one.name }}”
-      <template v-if="one.state === 'sending'">
-        are being sent: {{ one.of > 0 ? Math.floor((100 * one.sent) / one.of) : 0 }} %.
-      </template>
-      <template v-else-if="one.state === 'stopped'"> are not on the server; sending was stopped. </template>
-      <template v-else> are not on the server. {{ one.message }} </template>
-      <template v-if="!one.kept">
-        This browser does not keep them (its storage is full or refused): they are lost when this page closes.
-      </template>
-      <template v-else-if="one.state !== 'sending'"> They are kept in this browser. </template>
-      {{ problem }}
-    </span>
+    {{ sentence(one) }}
     <v-btn v-if="one.state === 'sending'" variant="text" @click="stopSending(one)">Stop</v-btn>
     <v-btn v-else variant="text" @click="sendAgain(one)">Send</v-btn>
     <v-btn v-if="!one.kept" variant="text" @click="saveFile">Save the folio as a file</v-btn>

@@ -138,6 +138,11 @@ ul {
   flex: 1;
   min-width: 160px;
 }
+@media (max-width: 599px) {
+  .row .v-btn {
+    margin-left: auto;
+  }
+}
 .folios {
   padding: 0 0 8px 16px;
   border-left: 3px double var(--brass);
