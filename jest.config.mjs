@@ -1,9 +1,9 @@
-/** Unit tests of the core, the shared schemas and the server's data layer. */
+/** Unit tests of the core, the shared schemas, the server, the page's own code, and the judge of the storm. */
 export default {
   testEnvironment: 'node',
   // By itself it leaves a core free: of two that is half.
   maxWorkers: '100%',
-  roots: ['<rootDir>/core', '<rootDir>/shared', '<rootDir>/server', '<rootDir>/cli', '<rootDir>/app'],
+  roots: ['<rootDir>/core', '<rootDir>/shared', '<rootDir>/server', '<rootDir>/cli', '<rootDir>/app', '<rootDir>/e2e'],
   testMatch: ['**/*.test.ts'],
   setupFilesAfterEnv: ['<rootDir>/jest.setup.ts'],
   transform: {

@@ -232,6 +232,40 @@ describe('what is being typed', () => {
     expect(folio.notice).toContain('deleted elsewhere')
   })
 
+  test('is not given to the server over a text of another that came meanwhile: both are kept', async () => {
+    // Another saves first: it is told with the next save of this page.
+    const theirs: Operation = { type: 'edit', id: 'line-0001', source: 'a = theirs', was: 'a = 1' }
+    let revision = 0
+    Object.assign(globalThis, {
+      fetch: async (path: string, init?: { body?: string }) => {
+        if (init?.body === undefined) return Response.json(structuredClone(served))
+        const body = JSON.parse(init.body) as (typeof sent)[number]
+        if (!path.endsWith('/operations')) return Response.json({})
+        if (revision === 0) {
+          revision = 1
+          const missed = { revision: 1, changedAt: '', saves: [{ revision: 1, key: null, operations: [theirs] }] }
+          return Response.json({ type: 'about:blank', title: 'x', status: 409, missed }, { status: 409 })
+        }
+        sent.push(body)
+        revision += 1
+        return Response.json({ revision, changedAt: '2026-01-01T00:00:01Z' })
+      },
+    })
+    folio.edit('line-0002')
+    folio.type('b = 3')
+    folio.keep()
+    folio.edit('line-0001')
+    folio.type('a = mine')
+    await pass(4_000)
+    folio.type('a = mine, too')
+    await pass(4_000)
+    const edits = sent.flatMap((s) => s.operations).filter((o) => o.type === 'edit' && o.id === 'line-0001')
+    expect(edits).toEqual([])
+    folio.keep()
+    expect(sources()).toEqual(['a = theirs', 'a = mine, too', 'b = 3', 'a + b'])
+    expect(folio.notice).toContain('changed elsewhere while you typed')
+  })
+
   test('and was changed elsewhere meanwhile stands below the other text', () => {
     folio.edit('line-0001')
     folio.type('a = mine')

@@ -1,49 +1,26 @@
+import { createHash } from 'node:crypto'
 import type { Page } from '@playwright/test'
 import type { Chance } from './chance'
-
-/** What was promised to be kept, and by whom: in the end all of it must be found. */
-export class Promised {
-  private readonly texts = new Map<string, string>()
-  private count = 0
-  /** What happened, in order, to find out why a text is missing. */
-  readonly trail: string[] = []
-  private readonly began = Date.now()
-
-  note(what: string): void {
-    this.trail.push(`${((Date.now() - this.began) / 1000).toFixed(1)} ${what}`)
-  }
-
-  /** A text that is like no other; even its beginning is. */
-  fresh(author: string): string {
-    this.count += 1
-    return `${author}${this.count}z = ${this.count}`
-  }
-
-  keep(text: string, why: string): void {
-    if (this.texts.has(text)) return
-    this.texts.set(text, why)
-    this.note(`promised ${text}: ${why}`)
-  }
-
-  get size(): number {
-    return this.texts.size
-  }
-
-  /** Those that stand nowhere any more. */
-  missing(everything: string): string[] {
-    return [...this.texts].filter(([text]) => !everything.includes(text)).map(([text, why]) => `${text} (${why})`)
-  }
-}
+import type { Promised } from './promised'
 
 /** How long an action may take before it is given up: the page may be in the middle of something else. */
 const PATIENCE = 2_500
 
+/** What the page has, as its own store has it. */
+interface Held {
+  readonly lines: readonly { readonly id: string; readonly source: string }[]
+  /** The line that is open, and the text it had. */
+  readonly open: { readonly id: string; readonly was: string } | null
+}
+
 /** Somebody who works in one tab, and what was promised to them there. */
 export class Writer {
   /** Texts that were entered here and of which nothing is known yet. */
-  private entered: string[] = []
+  private waiting: string[] = []
   /** What is being typed, and since when it stands so. */
   private draft: { readonly text: string; readonly at: number } | null = null
+  /** Numbers that are on their way: by the name of their file. */
+  private numbers: [string, string][] = []
 
   constructor(
     readonly page: Page,
@@ -61,15 +38,64 @@ export class Writer {
       .catch(() => '')
     const said = (status ?? '').trim()
     const why = /^saved/.test(said) ? 'saved' : said.includes('kept in this browser') ? 'kept in the browser' : null
-    if (why) for (const text of this.entered.splice(0)) this.promised.keep(text, `${this.name}, ${why}`)
+    if (why) for (const text of this.waiting.splice(0)) this.promised.keep(text, `${this.name}, ${why}`)
+    if (why === 'saved' && this.numbers.length > 0) {
+      // A page says nothing of small numbers that are on their way: it is asked.
+      const sent = await this.numbersAreSent()
+      if (sent) for (const [name, digest] of this.numbers.splice(0)) this.promised.keepNumbers(name, digest)
+    }
     return said
+  }
+
+  private async numbersAreSent(): Promise<boolean> {
+    return this.page
+      .evaluate(async () => {
+        const keys = await new Promise<IDBValidKey[]>((done, failed) => {
+          const opening = indexedDB.open('keyval-store')
+          opening.onerror = () => failed(new Error('the store cannot be opened'))
+          opening.onsuccess = () => {
+            const all = opening.result.transaction('keyval').objectStore('keyval').getAllKeys()
+            all.onsuccess = () => done(all.result)
+            all.onerror = () => failed(new Error('the store cannot be read'))
+          }
+        })
+        return !keys.some((key) => String(key).startsWith('block:')) && !document.querySelector('.numbers')
+      })
+      .catch(() => false)
+  }
+
+  /** What the page itself holds; `null` where it has no folio now. */
+  private held(): Promise<Held | null> {
+    return this.page
+      .evaluate(() => {
+        interface Store {
+          readonly lines: { readonly id: string; readonly source: string }[]
+          readonly editing: { readonly id: string; readonly was: string } | null
+        }
+        interface Mounted extends Element {
+          readonly __vue_app__?: {
+            readonly config: { readonly globalProperties: { readonly $pinia: { readonly _s: Map<string, Store> } } }
+          }
+        }
+        const mounted: Mounted | null = document.querySelector('#__nuxt')
+        const folio = mounted?.__vue_app__?.config.globalProperties.$pinia._s.get('folio')
+        if (!folio) return null
+        const { editing } = folio
+        return {
+          lines: folio.lines.map(({ id, source }) => ({ id, source })),
+          open: editing ? { id: editing.id, was: editing.was } : null,
+        }
+      })
+      .catch(() => null)
   }
 
   /** A text that has stood in the editor for a second survives a crash. */
   crashes(): void {
     if (this.draft && Date.now() - this.draft.at >= 1_000) this.promised.keep(this.draft.text, `${this.name}, draft`)
     this.draft = null
-    this.entered = []
+    this.waiting = []
+    // The file of the numbers is still there: nothing was promised.
+    this.numbers = []
   }
 
   async writes(): Promise<boolean> {
@@ -95,21 +121,19 @@ export class Writer {
     return row.locator('.cm-content').isVisible()
   }
 
-  /** True where the editor holds just this text: only then it was entered. */
-  private async holds(text: string): Promise<boolean> {
-    return (
-      (await this.page
-        .locator('.cm-content')
-        .first()
-        .textContent({ timeout: PATIENCE })
-        .catch(() => null)) === text
-    )
-  }
-
+  /** Types a text over what the open line has; the text, where the editor holds just it then. */
   private async typeFresh(): Promise<string | null> {
+    const before = await this.held()
     const text = this.promised.fresh(this.name)
     await this.page.keyboard.insertText(text)
-    return (await this.holds(text)) ? text : null
+    const shown = await this.page
+      .locator('.cm-content')
+      .first()
+      .textContent({ timeout: PATIENCE })
+      .catch(() => null)
+    if (shown !== text || !before?.open) return null
+    this.promised.entered(text, before.open.id, before.open.was)
+    return text
   }
 
   private async leave(): Promise<void> {
@@ -117,12 +141,23 @@ export class Writer {
     await this.page.getByRole('link', { name: 'To the shelf' }).focus({ timeout: PATIENCE })
   }
 
+  /** Does something that takes away or brings back; what the page no longer shows after it was meant to go. */
+  private async deliberately(action: () => Promise<unknown>): Promise<void> {
+    const before = await this.held()
+    await action()
+    const after = await this.held()
+    if (!before || !after) return
+    const [had, has] = [new Set(before.lines.map((l) => l.source)), new Set(after.lines.map((l) => l.source))]
+    for (const text of had) if (!has.has(text)) this.promised.release(text)
+    for (const text of has) if (!had.has(text)) this.promised.bringBack(text)
+  }
+
   async edit(): Promise<void> {
     if (!(await this.open())) return
     await this.page.keyboard.press('Control+A')
     const text = await this.typeFresh()
     await this.leave()
-    if (text) this.entered.push(text)
+    if (text) this.waiting.push(text)
   }
 
   async insert(): Promise<void> {
@@ -130,7 +165,47 @@ export class Writer {
     await this.page.keyboard.press('Control+Enter')
     const text = await this.typeFresh()
     await this.leave()
-    if (text) this.entered.push(text)
+    if (text) this.waiting.push(text)
+  }
+
+  /** Some lines at once, from the clipboard. */
+  async paste(): Promise<void> {
+    if (!(await this.open())) return
+    await this.page.keyboard.press('Control+Enter')
+    const texts = [1, 2, 3].map(() => this.promised.fresh(this.name))
+    await this.page.evaluate((text) => navigator.clipboard.writeText(text), texts.join('\n'))
+    await this.page.keyboard.press('Control+v')
+    await this.leave()
+    const lines = (await this.held())?.lines ?? []
+    for (const text of texts) {
+      const line = lines.find((l) => l.source === text)
+      if (!line) continue
+      this.promised.entered(text, line.id, '')
+      this.waiting.push(text)
+    }
+  }
+
+  /** A small table of numbers that are like no others. */
+  async enclose(): Promise<void> {
+    if (!(await this.writes())) return
+    await this.leave()
+    const mark = this.chance.below(1_000_000)
+    const values = [0, 1, 2, 3].map((k) => mark + k / 8)
+    const name = `${this.name}${mark}.csv`
+    if ((await this.page.getByRole('region', { name: 'Exchange' }).count()) === 0)
+      await this.page.keyboard.press('Control+F9')
+    const [chooser] = await Promise.all([
+      this.page.waitForEvent('filechooser', { timeout: PATIENCE }),
+      this.page.getByRole('button', { name: 'Open a file' }).click({ timeout: PATIENCE }),
+    ])
+    await chooser.setFiles({
+      name,
+      mimeType: 'text/plain',
+      buffer: Buffer.from(`t,u\n${values.map((v, k) => `${k},${v}`).join('\n')}\n`),
+    })
+    await this.page.getByRole('button', { name: 'Keep with the folio' }).click({ timeout: 2 * PATIENCE })
+    const numbers = new Float64Array([0, 1, 2, 3, ...values])
+    this.numbers.push([name, digestOf(new Uint8Array(numbers.buffer))])
   }
 
   async leaveDraft(): Promise<void> {
@@ -142,27 +217,18 @@ export class Writer {
 
   async remove(): Promise<void> {
     if ((await this.rows.count()) < 4 || !(await this.open())) return
-    await this.page.keyboard.press('Alt+Delete')
+    await this.deliberately(() => this.page.keyboard.press('Alt+Delete'))
     await this.leave()
   }
 
   async undo(): Promise<void> {
     await this.leave()
-    await this.page.getByRole('button', { name: 'Undo' }).click({ timeout: PATIENCE })
+    await this.deliberately(() => this.page.getByRole('button', { name: 'Undo' }).click({ timeout: PATIENCE }))
   }
 
   async redo(): Promise<void> {
     await this.leave()
-    await this.page.getByRole('button', { name: 'Redo' }).click({ timeout: PATIENCE })
-  }
-
-  async retitle(): Promise<void> {
-    await this.leave()
-    await this.page.getByRole('button', { name: /\(rename\)/ }).click({ timeout: PATIENCE })
-    await this.page
-      .getByRole('textbox', { name: 'Title of the folio' })
-      .fill(this.promised.fresh(this.name), { timeout: PATIENCE })
-    await this.page.keyboard.press('Enter')
+    await this.deliberately(() => this.page.getByRole('button', { name: 'Redo' }).click({ timeout: PATIENCE }))
   }
 
   async takeOver(): Promise<void> {
@@ -171,9 +237,7 @@ export class Writer {
 
   async reload(): Promise<void> {
     // What is typed within the last moments may go with a reload; a second of it may not.
-    if (this.draft && Date.now() - this.draft.at >= 1_000) this.promised.keep(this.draft.text, `${this.name}, draft`)
-    this.draft = null
-    this.entered = []
+    this.crashes()
     await this.page.reload({ timeout: 10_000 })
   }
 
@@ -181,13 +245,13 @@ export class Writer {
   async act(): Promise<string> {
     // What has not been promised yet may be replaced by what comes next, before it is sent.
     await this.look()
-    this.entered = []
+    this.waiting = []
     const action = await this.actNow()
     this.promised.note(
-      `${this.name} ${action} ${this.entered.join(', ')}${this.draft ? `draft ${this.draft.text}` : ''}`,
+      `${this.name} ${action} ${this.waiting.join(', ')}${this.draft ? `draft ${this.draft.text}` : ''}`,
     )
     // Now and then it is waited for what the page says of it.
-    for (let k = 0; k < 12 && this.entered.length > 0 && this.chance.next() < 0.9; k += 1) {
+    for (let k = 0; k < 12 && this.waiting.length + this.numbers.length > 0 && this.chance.next() < 0.9; k += 1) {
       await this.look()
       await this.page.waitForTimeout(120).catch(() => undefined)
     }
@@ -199,7 +263,7 @@ export class Writer {
     const action = follows
       ? this.chance.pick([[2, 'takeOver'], [3, 'wait'], [1, 'reload']] as const)
       : this.chance.pick([
-          [10, 'edit'], [10, 'insert'], [5, 'remove'], [5, 'undo'], [2, 'redo'], [1, 'retitle'], [3, 'leaveDraft'], [1, 'reload'], [2, 'wait'],
+          [10, 'edit'], [10, 'insert'], [4, 'paste'], [2, 'enclose'], [4, 'remove'], [4, 'undo'], [2, 'redo'], [3, 'leaveDraft'], [1, 'reload'], [2, 'wait'],
         ] as const) // prettier-ignore
     try {
       if (action === 'wait') await this.page.waitForTimeout(this.chance.between(100, 1_200))
@@ -209,4 +273,8 @@ export class Writer {
     }
     return action
   }
+}
+
+export function digestOf(bytes: Uint8Array): string {
+  return createHash('sha256').update(bytes).digest('hex')
 }

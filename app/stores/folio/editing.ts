@@ -57,7 +57,9 @@ export function createEditor(doc: FolioDocument, links: Links, { perform }: Foli
     draftTimer = null
     const open = editing.value
     const source = text.value
-    if (!open || !lineOf(open.id) || source === saver.value?.sourceOf(open.id)) return
+    if (!open || source === saver.value?.sourceOf(open.id)) return
+    // What another has made of the line meanwhile must not be typed over unseen: keeping puts this text below it.
+    if (lineOf(open.id)?.source !== open.was) return
     // First it is noted here that this is a draft: a crash in between must not make it look kept.
     keepDraft(source)
     await links.drafts?.flush()
