@@ -232,6 +232,20 @@ describe('what is being typed', () => {
     expect(folio.notice).toContain('deleted elsewhere')
   })
 
+  test('that is taken up again in a line that was changed elsewhere stands below it once it is kept', async () => {
+    folio.edit('line-0001')
+    folio.type('a = mine')
+    await pass(300)
+    const lines = served.lines.map((l, k) => (k === 0 ? { ...l, source: 'a = theirs' } : l))
+    Object.assign(globalThis, { fetch: answers(() => ({ ...served, revision: 1, lines })) })
+    setActivePinia(createPinia())
+    folio = useFolioStore()
+    await folio.open('folio-01')
+    expect(folio.text).toBe('a = mine')
+    folio.keep()
+    expect(sources()).toEqual(['a = theirs', 'a = mine', 'b = 2', 'a + b'])
+  })
+
   test('is not given to the server over a text of another that came meanwhile: both are kept', async () => {
     // Another saves first: it is told with the next save of this page.
     const theirs: Operation = { type: 'edit', id: 'line-0001', source: 'a = theirs', was: 'a = 1' }

@@ -24,9 +24,10 @@ export class Housekeeping {
     private readonly database: Database,
     private readonly copies: Copies,
     private readonly checks: Checks,
-    private readonly first = FIRST,
+    first = FIRST,
+    private readonly still = QUIET,
   ) {
-    this.wait(this.first)
+    this.wait(first)
   }
 
   private wait(time: number): void {
@@ -41,10 +42,11 @@ export class Housekeeping {
 
   /** Everything that is due; what fails is told and tried again in an hour. */
   async round(): Promise<void> {
-    await this.quiet(QUIET, EVERY)
+    await this.quiet(this.still, EVERY)
     await this.attempt('No copy could be made', () => this.copy())
     await this.attempt('The data file could not be checked', () => this.check())
     await this.attempt('The journal could not be tidied', () => this.tidy())
+    clearTimeout(this.timer)
     if (!this.ended) this.wait(EVERY)
   }
 
@@ -83,7 +85,7 @@ export class Housekeeping {
     const work = new Tidy(this.database)
     const removed = await work.run(() => this.quiet(PAUSE, EVERY))
     const numbers = await work.strayNumbers()
-    await this.quiet(QUIET, EVERY)
+    await this.quiet(this.still, EVERY)
     const vacuumed = this.ended ? false : await work.vacuumWhereItPays()
     if (removed + numbers > 0 || vacuumed)
       say(

@@ -29,7 +29,8 @@ export function createEditor(doc: FolioDocument, links: Links, { perform }: Foli
     text.value = line.source
     current.value = lineId
     sessions += 1
-    editing.value = { id: lineId, caret, session: sessions, was: line.source }
+    // It was typed over what stood there then: what another has made of it since is not typed over unseen.
+    editing.value = { id: lineId, caret, session: sessions, was: draft?.was ?? line.source }
     if (draft && draft.text !== line.source) type(draft.text)
     else if (draft) void links.drafts?.forget(lineId)
   }
