@@ -379,6 +379,7 @@ test.describe('where it cannot start, a sentence says why, and the exit status i
     const data = join(folder(), 'made', 'later')
     const server = await OwnServer.prepare({}, data)
     expect(await server.start(40)).toBe(1)
+    expect(server.said).toContain('The disk takes no data file')
     expect(server.said).not.toMatch(/\n\s+at |node:internal/)
     expect(existsSync(join(data, '..'))).toBe(false)
     expect(await server.start()).toBeNull()

@@ -34,11 +34,7 @@ onMounted(() => void go())
 </script>
 
 <template>
-  <main class="handing">
-    <header>
-      <AppMark :size="72" />
-      <h1>Ornate Phasor</h1>
-    </header>
+  <DoorPage>
     <p role="status">
       The server is at another port now. What this browser could not send here is handed over{{
         count > 0 ? `: ${count}` : ''
@@ -48,25 +44,10 @@ onMounted(() => void go())
       <p class="failed" role="alert">{{ failed }} Nothing is lost: it is kept in this browser.</p>
       <v-btn color="primary" variant="flat" @click="go()">Try again</v-btn>
     </template>
-  </main>
+  </DoorPage>
 </template>
 
 <style scoped>
-.handing {
-  max-width: 440px;
-  margin: 12vh auto 0;
-  padding: 0 24px;
-}
-header {
-  display: flex;
-  align-items: center;
-  gap: 16px;
-  padding-bottom: 16px;
-  border-bottom: 3px double var(--brass);
-}
-h1 {
-  font-size: 28px;
-}
 p {
   margin: 16px 0;
 }

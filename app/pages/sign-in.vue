@@ -35,12 +35,7 @@ async function signIn(): Promise<void> {
 </script>
 
 <template>
-  <main class="door">
-    <header>
-      <AppMark :size="72" />
-      <h1>Ornate Phasor</h1>
-      <ThemeButton />
-    </header>
+  <DoorPage>
     <p>This shelf is kept on another machine. Its passphrase is printed where the server was started.</p>
     <form @submit.prevent="signIn">
       <v-text-field
@@ -59,26 +54,10 @@ async function signIn(): Promise<void> {
       <p v-if="said !== ''" id="said" class="said" role="alert">{{ said }}</p>
       <v-btn type="submit" color="primary" variant="flat" :disabled="busy || passphrase === ''">Sign in</v-btn>
     </form>
-  </main>
+  </DoorPage>
 </template>
 
 <style scoped>
-.door {
-  max-width: 440px;
-  margin: 12vh auto 0;
-  padding: 0 24px;
-}
-header {
-  display: flex;
-  align-items: center;
-  gap: 16px;
-  padding-bottom: 16px;
-  border-bottom: 3px double var(--brass);
-}
-h1 {
-  font-size: 28px;
-  flex: 1;
-}
 p {
   margin: 16px 0;
 }

@@ -103,6 +103,8 @@ export function connect(file: string): Connections {
     open(asked?.uuid === undefined ? asked : Object.assign({}, asked, { uuid: 'writer' }))
   manager.getConnection = getConnection
   manager.releaseConnection = () => undefined
+  // A commit that failed is taken back (`Database.write`); the connection stays.
+  manager.destroyConnection = async () => undefined
   return {
     sequelize,
     async writer() {

@@ -1,7 +1,8 @@
 import { copyFileSync, mkdtempSync, rmSync } from 'node:fs'
-import { dirname, join } from 'node:path'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import type { BroughtBack, CopiedFolio, EarlierCopy } from '../../shared/copies'
-import { copyFiles, COPIES, lookInto, makeCopy } from './copyFiles'
+import { copyFiles, lookInto, makeCopy } from './copyFiles'
 import type { CopyFile, StillFile } from './copyFiles'
 import { openDatabase } from './database'
 import type { Database } from './database'
@@ -72,7 +73,7 @@ export class Copies {
     const copy = this.files.find((c) => c.name === name)
     if (!copy) return null
     // An older copy is upgraded first: not itself, but another one of it.
-    const folder = mkdtempSync(join(dirname(this.database.file), COPIES, 'opened-'))
+    const folder = mkdtempSync(join(tmpdir(), 'ornate-phasor-opened-'))
     try {
       const file = join(folder, 'folios.sqlite')
       copyFileSync(copy.path, file)

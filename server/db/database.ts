@@ -320,7 +320,9 @@ async function makeFresh(file: string, opening: Opening): Promise<void> {
   } catch (error) {
     clear()
     if (made !== undefined) removeEmpty(folder, made)
-    throw error
+    if (!/SQLITE_(FULL|IOERR)|ENOSPC/.test(String(error))) throw error
+    const why = `The disk takes no data file at ${file} (it is full, perhaps). Nothing of it is left: make room and start again.`
+    throw new DataFileError(why, { cause: error })
   }
 }
 
@@ -370,7 +372,7 @@ function ownersOnly(file: string): void {
     const copies = join(folder, COPIES)
     if (names.includes(COPIES)) {
       chmodSync(copies, 0o700)
-      for (const name of readdirSync(copies)) chmodSync(join(copies, name), 0o600)
+      for (const name of copyNames(file)) chmodSync(join(copies, name), 0o600)
     }
     if (names.every(ours)) chmodSync(folder, 0o700)
   } catch {
