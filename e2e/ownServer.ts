@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
-import { mkdtempSync, statSync } from 'node:fs'
+import { mkdtempSync } from 'node:fs'
 import { createServer } from 'node:net'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -42,14 +42,6 @@ export class OwnServer {
 
   get address(): string {
     return `http://127.0.0.1:${this.port}`
-  }
-
-  /** Kibibytes of the largest file it has written. */
-  get size(): number {
-    const sizes = ['folios.sqlite', 'folios.sqlite-wal'].map(
-      (name) => statSync(join(this.data, name), { throwIfNoEntry: false })?.size ?? 0,
-    )
-    return Math.ceil(Math.max(...sizes) / 1024)
   }
 
   /**
