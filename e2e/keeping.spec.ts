@@ -404,8 +404,8 @@ test('on a full disk nothing is acknowledged, that is said, and all of it is sav
     await folio.saved()
     const id = page.url().split('/').at(-1) ?? ''
     await server.kill()
-    // Some pages of the log, and no more.
-    await server.start(24)
+    // The index of the log (32 kB) and some pages of it, and no more.
+    await server.start(40)
     for (let k = 0; k < 3; k += 1) {
       await page.evaluate((text) => navigator.clipboard.writeText(text), `${k} # ${'full '.repeat(1_500)}`)
       await folio.edit(3 + k)

@@ -130,7 +130,7 @@ export async function storm({ browser, chance, time, enough, kills, mutant }: St
 
     const diskFull = async (): Promise<void> => {
       await server.kill()
-      await server.start(24 + chance.below(400))
+      await server.start(40 + chance.below(400))
       await new Promise((done) => setTimeout(done, chance.between(500, 3_000)))
       await server.kill()
       await server.start()
