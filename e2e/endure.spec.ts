@@ -56,7 +56,7 @@ const MUTANTS: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   async 'a queue that forgets'(page) {
     // What waits must wait for a while for its being forgotten to show.
     await page.route('**/operations', (route) =>
-      (Date.now() % 20_000 < 12_000 ? route.abort() : route.fallback()).catch(() => undefined),
+      (Date.now() % 17_000 < 10_000 ? route.abort() : route.fallback()).catch(() => undefined),
     )
     await page.addInitScript(() => {
       const { getAll } = IDBObjectStore.prototype

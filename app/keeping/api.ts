@@ -46,9 +46,10 @@ interface Answer {
 
 /**
  * Whatever the server answers, all of it; that it does not is an error. What
- * counts is that nothing comes for a while, not how long all of it takes.
+ * counts is that nothing comes for a while, not how long all of it takes. What
+ * came of a good answer that breaks off stays in `came`.
  */
-async function answerTo(path: string, init: RequestInit = {}, sent = 0): Promise<Answer> {
+async function answerTo(path: string, init: RequestInit = {}, sent = 0, came: Uint8Array[] = []): Promise<Answer> {
   const controller = new AbortController()
   let timer: ReturnType<typeof setTimeout> | undefined
   const wait = (time: number): void => {
@@ -62,7 +63,7 @@ async function answerTo(path: string, init: RequestInit = {}, sent = 0): Promise
     wait(PATIENCE + sent / SLOWEST)
     const response = await fetch(path, { ...init, signal: controller.signal })
     wait(PATIENCE)
-    const pieces: Uint8Array[] = []
+    const pieces = response.ok ? came : []
     const reader = response.body?.getReader()
     for (let piece = await reader?.read(); piece?.value; piece = await reader?.read()) {
       pieces.push(piece.value)
@@ -176,12 +177,21 @@ export const api = {
   /** How much of a block the server has. */
   received: (id: string, block: string): Promise<{ received: number; whole: boolean }> =>
     request(z.object({ received: z.int(), whole: z.boolean() }), `/api/folios/${id}/blocks/${block}/received`),
-  /** The numbers of measured data from a byte on; `null` where the server has none. */
+  /** The numbers of measured data; `null` where the server has none. What breaks off goes on where it was. */
   async block(id: string, block: string): Promise<Uint8Array | null> {
-    const { response, bytes } = await answerTo(`/api/folios/${id}/blocks/${block}`)
-    if (response.status === 404) return null
-    if (!response.ok) throw new RequestError(response.status, 'The server could not give the numbers.')
-    return bytes
+    const came: Uint8Array[] = []
+    for (let from = 0; ;) {
+      try {
+        const { response, bytes } = await answerTo(`/api/folios/${id}/blocks/${block}?from=${from}`, {}, 0, came)
+        if (response.status === 404) return null
+        if (!response.ok) throw new RequestError(response.status, 'The server could not give the numbers.')
+        return bytes
+      } catch (error) {
+        const length = came.reduce((sum, piece) => sum + piece.length, 0)
+        if (length === from || !(error instanceof RequestError) || !error.unreachable) throw error
+        from = length
+      }
+    }
   },
   async signIn(passphrase: string): Promise<void> {
     await request(z.unknown(), '/api/session', json('POST', { passphrase }))

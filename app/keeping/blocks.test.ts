@@ -4,18 +4,36 @@ import type { Data } from '#core/measured/data'
 import { encloseNumbers, goOnSending, onTheirWay, openNumbers, putBlock, sendAgain, stopSending } from './blocks'
 import { changeStore, keysUnder, putBytes, recordsUnder } from './browserStore'
 
+/** Bytes that come, and then nothing more. */
+function breaksOff(bytes: Uint8Array): ReadableStream {
+  let came = false
+  return new ReadableStream({
+    pull(controller) {
+      if (came) controller.error(new TypeError('network'))
+      else if (bytes.length > 0) controller.enqueue(bytes)
+      came = true
+    },
+  })
+}
+
 /** A server that takes pieces, over a line that can break, be slow, or be refused. */
 class Line {
   bytes = new Uint8Array(0)
   whole = false
   pieces: number[] = []
+  /** From where on the numbers were asked for. */
+  asked: number[] = []
   /** What happens to the next pieces, once each. */
   next: ('lost' | 'broken' | 'hangs' | number)[] = []
 
   async answer(path: string, init: RequestInit): Promise<Response> {
     if (path.endsWith('/received')) return Response.json({ received: this.bytes.length, whole: this.whole })
-    if (init.method !== 'PUT') return new Response(this.bytes)
     const what = this.next.shift()
+    if (init.method !== 'PUT') {
+      const from = Number(new URLSearchParams(path.split('?')[1]).get('from'))
+      this.asked.push(from)
+      return new Response(what === 'broken' ? breaksOff(this.bytes.slice(from, from + 50_000)) : this.bytes.slice(from))
+    }
     const signal = init.signal as AbortSignal
     if (what === 'hangs') await new Promise((_, refuse) => signal.addEventListener('abort', () => refuse(new Error())))
     if (what === 'broken') throw new TypeError('network')
@@ -51,6 +69,7 @@ beforeEach(async () => {
   Object.assign(globalThis, { addEventListener: (_: string, ask: (event: Event) => void) => (asks = ask) })
   await changeStore({ remove: (await recordsUnder('')).map(([key]) => key) })
 })
+const enclosure = { kind: 'matrix' as const, name: 'a.mtx', block: 'block-0001', rows: 200, cols: 200, complex: false }
 const numbers = Uint8Array.from({ length: 120_000 }, (_, k) => k % 251)
 
 test('a block goes in pieces, through losses and breaks, and arrives as it was', async () => {
@@ -68,6 +87,15 @@ test('a block goes in pieces, through losses and breaks, and arrives as it was',
   expect(line.bytes).toEqual(numbers)
   expect(line.pieces.length).toBeGreaterThan(2)
   expect(sent.at(-1)).toBe(numbers.length)
+})
+
+test('numbers that break off on their way here go on where they were', async () => {
+  Object.assign(line, { bytes: numbers, whole: true, next: ['broken', 'broken'] })
+  expect(await openNumbers(FOLIO, 'block-0001')).toEqual(numbers)
+  expect(line.asked).toEqual([0, 50_000, 100_000])
+  // Where nothing comes at all it is not asked again and again.
+  Object.assign(line, { bytes: new Uint8Array(0), next: ['broken'] })
+  await expect(openNumbers(FOLIO, 'block-0001')).rejects.toThrow('does not answer')
 })
 
 test('numbers that are enclosed are kept in the browser until the server has all of them, and told meanwhile', async () => {
@@ -110,14 +138,6 @@ test('a page that comes later goes on where an earlier one stopped; only with wh
   await putBytes(`block:${FOLIO}:block-0001`, numbers)
   await putBytes(`block:${FOLIO}:block-0002`, numbers)
   line.bytes = numbers.slice(0, 50_000)
-  const enclosure = {
-    kind: 'matrix' as const,
-    name: 'a.mtx',
-    block: 'block-0001',
-    rows: 200,
-    cols: 200,
-    complex: false,
-  }
   await goOnSending(FOLIO, [enclosure, { ...enclosure, name: 'there.mtx', block: 'block-0009' }])
   expect(onTheirWay.value.map((one) => one.block)).toEqual(['block-0001'])
   await until(() => onTheirWay.value.length === 0)
@@ -129,14 +149,6 @@ test('a page that comes later goes on where an earlier one stopped; only with wh
 test('what the server refuses for good waits to be asked for; a server that is gone is tried again', async () => {
   line.next = [413]
   await putBytes(`block:${FOLIO}:block-0001`, numbers)
-  const enclosure = {
-    kind: 'matrix' as const,
-    name: 'a.mtx',
-    block: 'block-0001',
-    rows: 200,
-    cols: 200,
-    complex: false,
-  }
   await goOnSending(FOLIO, [enclosure])
   await until(() => onTheirWay.value[0]?.state === 'failed')
   expect(onTheirWay.value[0]).toMatchObject({ message: 'Refused.', kept: true })

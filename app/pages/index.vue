@@ -286,12 +286,6 @@ h2 {
   grid-template-columns: repeat(auto-fill, minmax(264px, 1fr));
   gap: 24px;
 }
-.quiet {
-  color: var(--quiet);
-}
-.failure {
-  color: var(--error);
-}
 .further {
   display: flex;
   align-items: center;

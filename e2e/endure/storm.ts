@@ -208,6 +208,8 @@ export async function storm({ browser, chance, time, enough, kills, mutant }: St
     for (const writer of writers) await writer.page.close()
     for (const context of [mine, other]) {
       const page = await context.newPage()
+      // A program that is wrong is so to the end: a right one would send what the wrong one left behind.
+      await mutant?.(page)
       await page.goto(url)
       await expect(page.locator('.status')).toHaveText(/^saved/, { timeout: 40_000 })
       // What was left in the middle of a line is there again, and is kept now.

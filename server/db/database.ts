@@ -28,6 +28,8 @@ interface Waiting {
   readonly asked: number
   /** True where it works with models, which want a transaction of Sequelize's. */
   readonly models: boolean
+  /** True where it looks by itself whether a newer program has upgraded the file. */
+  readonly watches: boolean
   /** Within the transaction; what it gives back settles the write once the transaction is through. */
   readonly run: (writer: PatientConnection, transaction: Transaction | null) => Promise<() => void>
   readonly failed: (error: unknown) => void
@@ -67,7 +69,7 @@ export class Database {
    * another program holds the file, one write waits; those behind it fail with it.
    */
   write<T>(action: (transaction: Transaction, writer: PatientConnection) => Promise<T>): Promise<T> {
-    return this.queue(true, (writer, transaction) => {
+    return this.queue({ models: true, watches: false }, (writer, transaction) => {
       if (!transaction) throw new Error('a write with models has its transaction')
       return action(transaction, writer)
     })
@@ -75,19 +77,16 @@ export class Database {
 
   /** The same for what works with statements alone: it costs a quarter of it. */
   writePlain<T>(action: (writer: PatientConnection) => Promise<T>): Promise<T> {
-    return this.queue(false, async (writer) => {
-      await refuseUpgraded(writer)
-      return action(writer)
-    })
+    return this.queue({ models: false, watches: false }, action)
   }
 
   /** The same for what looks by itself whether another program has written meanwhile (`PRAGMA data_version`). */
   writeWatched<T>(action: (writer: PatientConnection) => Promise<T>): Promise<T> {
-    return this.queue(false, action)
+    return this.queue({ models: false, watches: true }, action)
   }
 
   private queue<T>(
-    models: boolean,
+    kind: Pick<Waiting, 'models' | 'watches'>,
     action: (writer: PatientConnection, transaction: Transaction | null) => Promise<T>,
   ): Promise<T> {
     return new Promise<T>((done, failed) => {
@@ -95,7 +94,7 @@ export class Database {
         const result = await action(writer, transaction)
         return () => done(result)
       }
-      this.waiting.push({ asked: Date.now(), models, run, failed })
+      this.waiting.push({ asked: Date.now(), ...kind, run, failed })
       if (this.waiting.length === 1) void this.exclusive(() => this.writeWaiting())
     })
   }
@@ -120,7 +119,7 @@ export class Database {
       this.refuseMoved()
       const writer = await this.writer()
       const carryOut = async (transaction: Transaction | null): Promise<(() => void)[]> => {
-        if (writes.some((write) => write.models)) await refuseUpgraded(writer)
+        if (!writes.every((write) => write.watches)) await refuseUpgraded(writer)
         const results: (() => void)[] = []
         for (const write of writes) results.push(await oneOf(writes.length, write, writer, transaction))
         return results

@@ -175,9 +175,9 @@ export function logBytes(file: string): number {
   return statSync(`${file}-wal`, { throwIfNoEntry: false })?.size ?? 0
 }
 
-function opened(file: string, mode = sqlite3.OPEN_READWRITE): Promise<PatientConnection> {
+function opened(file: string): Promise<PatientConnection> {
   return new Promise((done, failed) => {
-    const connection = new PatientConnection(file, mode, (error) => (error ? failed(error) : done(connection)))
+    const connection = new PatientConnection(file, sqlite3.OPEN_READWRITE, (error) => (error ? failed(error) : done(connection)))
   })
 }
 

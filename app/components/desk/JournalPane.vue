@@ -210,9 +210,6 @@ ol {
   font-size: 14px;
   margin: 4px 0 8px;
 }
-.failure {
-  color: var(--error);
-}
 .v-btn.entry {
   display: block;
   width: 100%;

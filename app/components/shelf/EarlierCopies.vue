@@ -102,12 +102,6 @@ const HERE: Readonly<Record<CopiedFolio['here'], string>> = {
 p {
   margin: 8px 0;
 }
-.quiet {
-  color: var(--quiet);
-}
-.failure {
-  color: var(--error);
-}
 .check {
   display: flex;
   flex-wrap: wrap;
