@@ -177,7 +177,9 @@ export function logBytes(file: string): number {
 
 function opened(file: string): Promise<PatientConnection> {
   return new Promise((done, failed) => {
-    const connection = new PatientConnection(file, sqlite3.OPEN_READWRITE, (error) => (error ? failed(error) : done(connection)))
+    const connection = new PatientConnection(file, sqlite3.OPEN_READWRITE, (error) =>
+      error ? failed(error) : done(connection),
+    )
   })
 }
 
