@@ -1,13 +1,4 @@
 import { expect } from '@jest/globals'
-import * as fc from 'fast-check'
-
-/**
- * What decides whether a change lands is the same each time; `ORNATE_PHASOR_SEED=0` looks at new random inputs
- * with every run, any other number at those it names.
- */
-const named = process.env['ORNATE_PHASOR_SEED']
-const seed = named === undefined ? 20261126 : Number(named)
-fc.configureGlobal(seed === 0 ? {} : { seed })
 
 /**
  * Small exact numbers make their exact parts when these are first asked for. Whether somebody asked says

@@ -9,9 +9,7 @@ const strip = (page: Page) => page.getByRole('region', { name: 'Values at the cu
 test('a sweep in the ledger: ends, count and a small curve; a table through all of it; copied as CSV', async ({
   folio,
   page,
-  context,
 }) => {
-  await context.grantPermissions(['clipboard-read', 'clipboard-write'])
   await folio.open(['n = 1 to 100000', 'n^2'])
   await expect(folio.row(1).locator('.sweep')).toContainText('1…100000')
   await expect(folio.row(1).locator('.sweep')).toContainText('100 000 points')

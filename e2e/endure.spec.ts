@@ -25,7 +25,8 @@ test('whatever happens, what was promised is kept', async ({ browser }) => {
   process.stdout.write(
     `storm: ${promised.size} promised, ${missing.length} missing; ${copies} copies, ${missingInCopies.length} missing in them; ${JSON.stringify(counts)}\n`,
   )
-  if (missing.length + missingInCopies.length > 0) process.stdout.write(`${promised.trail.join('\n')}\n`)
+  if (missing.length + missingInCopies.length > 0)
+    process.stdout.write(`${promised.trail.join('\n')}\nmissing in copies: ${missingInCopies.join(', ')}\n`)
   expect(missing).toEqual([])
   expect(missingInCopies).toEqual([])
   expect(promised.size).toBeGreaterThan(enough)

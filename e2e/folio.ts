@@ -1,5 +1,5 @@
 import { expect, test as base } from '@playwright/test'
-import type { Locator, Page } from '@playwright/test'
+import type { Browser, BrowserContext, BrowserContextOptions, Locator, Page } from '@playwright/test'
 
 /** A folio page as a student handles it. */
 export class FolioPage {
@@ -74,7 +74,56 @@ export class FolioPage {
   }
 }
 
-export const test = base.extend<{ folio: FolioPage }>({
+/** A context that asks to save data: nothing is fetched ahead that a test does not open. */
+async function savingContext(browser: Browser, use: BrowserContextOptions): Promise<BrowserContext> {
+  const context = await browser.newContext(use)
+  await context.addInitScript(() =>
+    Object.defineProperty(Object.getPrototypeOf((navigator as Navigator & { connection: object }).connection), 'saveData', {
+      get: () => true,
+    }),
+  )
+  return context
+} // prettier-ignore
+
+/** Everything that a page may have kept for the next one, save what it was sent. */
+const KEPT = 'cookies,local_storage,indexeddb,cache_storage,service_workers'
+
+interface Fixtures {
+  readonly folio: FolioPage
+  /** Whether a test may have the browser of the test before, emptied: scripts are compiled already. Not where keeping is tried. */
+  readonly sharing: boolean
+}
+
+export const test = base.extend<Fixtures, { readonly shared: BrowserContext }>({
+  sharing: [true, { option: true }],
+  shared: [
+    async ({ browser }, use, { project }) => {
+      const { baseURL, viewport, locale, colorScheme, permissions } = project.use
+      const context = await savingContext(browser, { baseURL, viewport, locale, colorScheme, permissions })
+      await use(context)
+      await context.close()
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ browser, shared, sharing, viewport, hasTouch, isMobile, colorScheme }, use, { project }) => {
+    const usual =
+      JSON.stringify(viewport) === JSON.stringify(project.use.viewport) &&
+      !hasTouch &&
+      !isMobile &&
+      colorScheme === project.use.colorScheme
+    if (sharing && usual) return use(shared)
+    const own = await browser.newContext()
+    await use(own)
+    await own.close()
+  },
+  page: async ({ context, baseURL }, use) => {
+    const page = await context.newPage()
+    const session = await context.newCDPSession(page)
+    await session.send('Storage.clearDataForOrigin', { origin: baseURL ?? '', storageTypes: KEPT })
+    await session.detach()
+    await use(page)
+    for (const left of context.pages()) await left.close()
+  },
   folio: async ({ page }, use) => {
     const troubles: string[] = []
     page.on('pageerror', (error) => troubles.push(error.message))

@@ -6,6 +6,9 @@ import { expect, FolioPage, test } from './folio'
 import { watchFrames } from './frames'
 import { OwnServer } from './ownServer'
 
+// Nothing is shared with the tests before: what a fresh browser keeps, and is sent, is what is tried.
+test.use({ sharing: false })
+
 /** What is kept, where, and what is said where it is not. */
 
 interface Kept {

@@ -1,5 +1,8 @@
 import { expect, test } from './folio'
 
+// Nothing is shared with the tests before: what a fresh browser keeps, and is sent, is what is tried.
+test.use({ sharing: false })
+
 /** One loose leaf beside the plates, and where the focus goes; finding what stands in the folio. */
 
 test('a leaf that is opened has the focus, takes the place of the one before, and gives the focus back', async ({

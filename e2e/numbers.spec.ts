@@ -5,6 +5,9 @@ import { seconds } from './endure/chance'
 import { expect, test } from './folio'
 import { watchFrames } from './frames'
 
+// Nothing is shared with the tests before: what a fresh browser keeps, and is sent, is what is tried.
+test.use({ sharing: false })
+
 /** Measured numbers on slow lines, in browsers that do not keep them, and archives that mean harm. */
 
 async function choose(page: Page, name: string, content: string): Promise<void> {

@@ -189,8 +189,7 @@ test('the dress of a value is the same in ledger and plate, kept and undone; ran
   expect(await stroke()).toBe(before)
 })
 
-test('a plate is saved as SVG with text as text, and copied to the clipboard', async ({ folio, page, context }) => {
-  await context.grantPermissions(['clipboard-read', 'clipboard-write'])
+test('a plate is saved as SVG with text as text, and copied to the clipboard', async ({ folio, page }) => {
   await folio.open(['Z_lamp = 3 + 4j', 'p = eigenvalues([[0, 1], [-2, -2]])'])
   await expect(plane(page)).toHaveAccessibleName(/with 3 values: Z_lamp 5 ∠ 53\.13°; p\[1\]/)
   const sheet = await sheetOf(page)

@@ -112,6 +112,22 @@ test('a row is one stop of the Tab key; the arrows go through what is in it', as
   expect(presses).toBeLessThan(8)
 })
 
+test('a row that is moved by key keeps the focus, however often, up and down', async ({ folio, page }) => {
+  await folio.open(['a = 1', 'b = 2', 'c = 3', 'd = 4'])
+  await folio.expectValue(4, '4')
+  await folio.row(4).locator('.opener').focus()
+  const places = []
+  for (const key of ['ArrowUp', 'ArrowUp', 'ArrowUp', 'ArrowDown', 'ArrowDown']) {
+    await page.keyboard.press(`Alt+${key}`)
+    places.push(key === 'ArrowUp' ? -1 : 1)
+    const at = 4 + places.reduce((sum, by) => sum + by, 0)
+    await expect(folio.row(at).locator('.opener')).toBeFocused()
+    await expect(folio.row(at).locator('.opener')).toHaveAttribute('aria-label', `Line ${at}: d = 4. Edit`)
+  }
+  await page.keyboard.press('ArrowUp')
+  await expect(folio.row(2).locator('.opener')).toBeFocused()
+})
+
 test('who listens hears entry and both forms, the result once after Enter, an error once the line is left', async ({
   folio,
   page,

@@ -1,6 +1,9 @@
 import { expect, test, FolioPage } from './folio'
 import { OwnServer } from './ownServer'
 
+// Nothing is shared with the tests before: what a fresh browser keeps, and is sent, is what is tried.
+test.use({ sharing: false })
+
 test('after a reload everything is there', async ({ folio, page }) => {
   await folio.open(['a = 1'])
   await folio.edit(1)

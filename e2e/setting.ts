@@ -1,2 +1,2 @@
 /** Where the tested server listens. */
-export const PORT = 4791
+export const PORT = Number(process.env.ORNATE_PHASOR_TEST_PORT ?? 4791)

@@ -1,6 +1,9 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './folio'
 
+// Nothing is shared with the tests before: what a fresh browser keeps, and is sent, is what is tried.
+test.use({ sharing: false })
+
 /** Has what brings the editor of lines wait, or fail: the page itself comes as always. */
 async function withoutEditor(page: Page, until: Promise<'go on' | 'fail'>): Promise<void> {
   await page.route('**/_nuxt/*.js', async (route) => {

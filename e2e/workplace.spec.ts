@@ -199,6 +199,26 @@ test.describe('recall and journal', () => {
   })
 })
 
+test('from Find another folio opens with its values, and back, as often as one likes', async ({ folio, page }) => {
+  const mark = `harbour${Date.now() % 100_000}`
+  const other = await folio.open([`${mark} = 3 + 4j`, `2${mark}`])
+  const first = await folio.open([`first${mark} = 7`])
+  for (const [find, id, text] of [
+    [`2${mark}`, other, '6 + 8j | 10 ∠ 53.130°'],
+    [`first${mark}`, first, '7'],
+    [`2${mark}`, other, '6 + 8j | 10 ∠ 53.130°'],
+  ] as const) {
+    await page.keyboard.press('F8')
+    await expect(page.getByRole('combobox', { name: 'Find an action' })).toBeFocused()
+    await page.keyboard.type(find)
+    await page.getByRole('option', { name: 'Test folio' }).first().click()
+    await expect(page).toHaveURL(new RegExp(id))
+    await folio.expectValue(id === other ? 2 : 1, text)
+    await folio.rewrite(1, id === other ? `${mark} = 3 + 4j` : `first${mark} = 7`)
+    await folio.saved()
+  }
+})
+
 test('a stroll goes through the folio line by line and says what each adds', async ({ folio, page }) => {
   await folio.open(['R = 2', 'Z = R + 3j', 'Z/0.5', 'Z + q'])
   await page.keyboard.press('Shift+F2')

@@ -7,9 +7,14 @@ import { ensureBuild, ensureChromium, ensurePackages, ROOT } from './lib.mjs'
 /**
  * Bundles the bench of the core as the application is bundled, and runs it; then measures the page in Chromium.
  * `--json` prints data; `--core` leaves the page out; `--keeping` measures what saving costs the server, alone and with
- * two hundred pages that type.
+ * two hundred pages that type; `--against COMMIT` compares plain evaluation with that of an older commit.
  */
 ensurePackages()
+if (process.argv.includes('--against')) {
+  const { against } = await import('../bench/against.mjs')
+  await against(process.argv[process.argv.indexOf('--against') + 1] ?? '', (line) => console.log(line))
+  process.exit(0)
+}
 if (process.argv.includes('--keeping')) {
   ensureBuild()
   const { keeping } = await import('../bench/keeping.mjs')

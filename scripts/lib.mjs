@@ -66,12 +66,21 @@ function setStamp(name, value) {
   writeFileSync(join(STAMPS, name), value)
 }
 
-/** Installs the packages where they are missing or the lock file has changed. */
+/** What is installed: the locked packages, and which of them may run scripts. */
+function packagesWanted() {
+  const { allowScripts } = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8'))
+  return createHash('sha256')
+    .update(digest(['package-lock.json']))
+    .update(JSON.stringify(allowScripts))
+    .digest('hex')
+}
+
+/** Installs the packages where they are missing or other ones are wanted. */
 export function ensurePackages() {
   const [major, minor] = process.versions.node.split('.').map(Number)
   if (major < 20 || (major === 20 && minor < 19))
     fail(`Node 20.19 or newer is needed; this is ${process.versions.node}.`)
-  const wanted = digest(['package.json', 'package-lock.json'])
+  const wanted = packagesWanted()
   if (stampIs('installed', wanted) && existsSync(bin('nuxt'))) return
   say('Installing the packages (the first time takes some minutes: the database driver is compiled)…')
   const status = run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])

@@ -1,9 +1,11 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { bin, ensureBuild, ensureChromium, ensurePackages, fail, ROOT, runAndKeep, say } from './lib.mjs'
+import { keepDurations, tellSlowest } from './durations.mjs'
+import { bin, ensureChromium, ensurePackages, fail, ROOT, runAndKeep, say } from './lib.mjs'
+import { seedOfCommit } from './seed.mjs'
 
-/** Types, lint, unit tests, build, interface tests; ends with one line that adds up the runners. */
+/** Types, lint, build, unit tests, interface tests; ends with one line that adds up the runners. */
 ensurePackages()
 ensureChromium()
 
@@ -25,7 +27,7 @@ async function inTurn(steps) {
 }
 
 // Two at a time, as there are two cores: each of them keeps one busy.
-section('types and lint')
+section('types, lint and build')
 const faults = await Promise.all([
   inTurn([
     [bin('nuxt'), ['typecheck'], 'The types of the application do not fit.'],
@@ -39,25 +41,38 @@ const faults = await Promise.all([
       ['--check'],
       'The compiled loops are not those of their source: npm run kernels.',
     ],
+    [join(ROOT, 'scripts/build.mjs'), [], 'The application could not be built.'],
   ]),
 ])
 const fault = faults.find((found) => found !== null)
 if (fault) fail(fault)
 
+// A tenth of the draws of random tests, with the seed of the commit: all of them in npm run prove.
+const draws = process.env.ORNATE_PHASOR_DRAWS ?? '0.1'
+const seed = process.env.ORNATE_PHASOR_SEED ?? String(seedOfCommit())
 section('unit tests')
+say(`Random inputs: seed ${seed} (ORNATE_PHASOR_SEED), ${100 * Number(draws)} % of the draws (ORNATE_PHASOR_DRAWS)`)
 const unitReport = join(folder, 'unit.json')
-const unit = await runAndKeep(process.execPath, [bin('jest'), '--silent', '--json', `--outputFile=${unitReport}`])
+const unit = await runAndKeep(process.execPath, [bin('jest'), '--silent', '--json', `--outputFile=${unitReport}`], {
+  env: { ORNATE_PHASOR_DRAWS: draws, ORNATE_PHASOR_SEED: seed },
+})
 const units = JSON.parse(readFileSync(unitReport, 'utf8'))
-
-section('build')
-ensureBuild()
+tellSlowest('files of unit tests', keepDurations(units))
 
 section('interface tests')
 const faceReport = join(folder, 'interface.json')
 const face = await runAndKeep(process.execPath, [bin('playwright'), 'test', '--reporter=list,json'], {
   env: { PLAYWRIGHT_JSON_OUTPUT_NAME: faceReport },
 })
-const faces = JSON.parse(readFileSync(faceReport, 'utf8')).stats
+const { stats: faces, suites } = JSON.parse(readFileSync(faceReport, 'utf8'))
+const specsIn = (suite) => [...(suite.suites ?? []).flatMap(specsIn), ...(suite.specs ?? [])]
+tellSlowest(
+  'interface tests',
+  suites.flatMap(specsIn).map(({ file, title, tests }) => ({
+    name: `${file}: ${title}`,
+    seconds: tests.flatMap((test) => test.results).reduce((sum, { duration }) => sum + duration, 0) / 1000,
+  })),
+)
 
 // A suite that could not even be loaded counts as a failure, too.
 const failed = units.numFailedTests + units.numRuntimeErrorTestSuites + faces.unexpected

@@ -6,6 +6,9 @@ const SHARE = 8
 /** So many frames in a row it makes way for what else is drawn. */
 const LEFT_MOST = 2
 
+/** A page that nobody sees has no frames: what is to be shown does not wait longer for one, in milliseconds. */
+const LONGEST = 500
+
 /**
  * Changes that are shown piece by piece, as many in a frame as there is time for: while something is under the hand
  * no frame is lost to them. Of one thing only the newest change counts, in the place of the one before, so that each has
@@ -15,6 +18,7 @@ export class OverFrames<K> {
   private readonly waiting = new Map<K, () => void>()
   private readonly waiters: (() => void)[] = []
   private planned = false
+  private timer: ReturnType<typeof setTimeout> | undefined
   /** Frames in a row that were left to others. */
   private left = 0
 
@@ -31,8 +35,9 @@ export class OverFrames<K> {
 
   /** All at once, now. */
   flush(): void {
-    for (const show of this.waiting.values()) show()
+    const all = [...this.waiting.values()]
     this.drop()
+    for (const show of all) show()
   }
 
   drop(): void {
@@ -47,7 +52,15 @@ export class OverFrames<K> {
   private plan(): void {
     if (this.planned || this.waiting.size === 0) return
     this.planned = true
-    requestAnimationFrame((began) => void this.step(began))
+    let came = false
+    const step = (began: number): void => {
+      if (came) return
+      came = true
+      clearTimeout(this.timer)
+      void this.step(began)
+    }
+    requestAnimationFrame(step)
+    this.timer = setTimeout(() => step(performance.now()), LONGEST)
   }
 
   private async step(began: number): Promise<void> {

@@ -8,6 +8,8 @@ import { useSilenceStore } from '~/stores/silence'
 
 /** How long typing must rest before an error is spoken of, in milliseconds. */
 export const PATIENCE = 800
+/** How long a line may have the view of another text before it is said to wait, in milliseconds. */
+const REST = 300
 /** The same nothing each time: a row without hints has nothing to draw anew. */
 const NO_HINTS: readonly ShownProblem[] = []
 
@@ -27,7 +29,19 @@ export function useLineWords(line: () => Line) {
   const silence = useSilenceStore()
 
   const editing = computed(() => folio.editing?.id === line().id)
-  const view = computed<LineView | null>(() => results.views.get(line().id) ?? null)
+  /** What is known is of another text than the line has, and that for a while: it is not shown. */
+  const awaits = ref(false)
+  let restTimer: ReturnType<typeof setTimeout> | undefined
+  watch(
+    () => !editing.value && !results.isOfItsText(line().id),
+    (another) => {
+      clearTimeout(restTimer)
+      if (another) restTimer = setTimeout(() => (awaits.value = true), REST)
+      else awaits.value = false
+    },
+    { immediate: true },
+  )
+  const view = computed<LineView | null>(() => (awaits.value ? null : (results.views.get(line().id) ?? null)))
   /** What is typed, as far as it has been reckoned. */
   const draft = computed(() => (editing.value && results.draft?.id === line().id ? results.draft : null))
 
@@ -44,7 +58,10 @@ export function useLineWords(line: () => Line) {
       if (draft.value?.problem) timer = setTimeout(() => (due.value = true), PATIENCE)
     },
   )
-  onScopeDispose(rest)
+  onScopeDispose(() => {
+    rest()
+    clearTimeout(restTimer)
+  })
 
   /** The error of a line that is kept. */
   const keptProblem = computed(() => (editing.value ? null : (view.value?.problem ?? null)))
@@ -113,6 +130,6 @@ export function useLineWords(line: () => Line) {
   }
 
   return {
-    editing, view, draft, keptProblem, shownProblem, waiting, stale, hints, held, marked, cause, toCause, applyFix, draftFix, mend,
+    editing, awaits, view, draft, keptProblem, shownProblem, waiting, stale, hints, held, marked, cause, toCause, applyFix, draftFix, mend,
   } // prettier-ignore
 }

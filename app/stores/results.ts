@@ -16,9 +16,8 @@ import type { BenchStart } from '#core/views/bench'
 import { sentence } from '#core/sentences/sentences'
 import type { Line } from '#shared/folio'
 import type { SweepRows } from '#core/kinds/sweep'
-import { OverFrames } from '~/browser/overFrames'
 import { changeStore, recordAt } from '~/keeping/browserStore'
-import type { FamilyMember } from '../workers/families'
+import { createShownViews } from './shownViews'
 import { CallQueue } from '../workers/calls'
 import type { Typed } from '../workers/calls'
 import type { Data } from '#core/measured/data'
@@ -51,7 +50,8 @@ const heldKey = (folio: string): string => `held:${folio}`
 
 /** What every line came to, as the worker tells it. */
 export const useResultsStore = defineStore('results', () => {
-  const views = shallowReactive(new Map<string, LineView>())
+  const shown = createShownViews(() => typed?.id ?? null)
+  const { views, families } = shown
   /** The problem of an entry that is being typed. */
   const draft = shallowRef<LineView | null>(null)
   const order = shallowRef<readonly string[]>([])
@@ -68,8 +68,6 @@ export const useResultsStore = defineStore('results', () => {
   const postponed = shallowRef<readonly string[]>([])
   /** Where the typed value that is read along was found. */
   const placed = shallowRef<Placed | null>(null)
-  /** What plates of families show, by plate. */
-  const families = shallowRef<ReadonlyMap<string, readonly FamilyMember[]>>(new Map())
   /** The line that has its turn. */
   const running = ref<string | null>(null)
   let runningSince = 0
@@ -77,7 +75,7 @@ export const useResultsStore = defineStore('results', () => {
   let folioId = ''
 
   /** The folio as it was last told to the worker, to start another one from. */
-  const told = new Map<string, string>()
+  const told = shallowReactive(new Map<string, string>())
   let conventions: Conventions | null = null
   /** Measured data that the folio has, by name; without its numbers while they are on their way. */
   const enclosed = shallowReactive(new Map<string, Enclosed>())
@@ -108,38 +106,42 @@ export const useResultsStore = defineStore('results', () => {
     return typed?.id === id ? typed.source : (told.get(id) ?? '')
   }
 
-  /** Under the hand lines are shown over several frames: first the one under it together with the curves, then marks. */
-  const shown = new OverFrames<string>()
-  const isCurve = ({ id, sweep }: LineView): boolean => id === typed?.id || sweep !== null
-  const isMark = ({ drawn }: LineView): boolean => (drawn?.entries.length ?? 0) > 0
-
-  function show(view: LineView): void {
-    // An answer has a view like a line: whatever shows values finds it under its own identifier.
-    for (const { id } of views.get(view.id)?.answers ?? []) if (!view.answers.some((a) => a.id === id)) views.delete(id)
-    for (const answer of view.answers) views.set(answer.id, answer)
-    views.set(view.id, view)
-  }
-
   function take(update: Update): void {
-    const showAll = (list: readonly LineView[]): void => {
-      list.forEach(show)
-      if (update.families) families.value = new Map(update.families.map(({ plate, members }) => [plate, members]))
-    }
-    if (unsettled.value) {
-      const rest = update.views.filter((view) => !isCurve(view))
-      const inTurn = [...rest.filter(isMark), ...rest.filter((view) => !isMark(view))]
-      shown.put([
-        ['', () => showAll(update.views.filter(isCurve))],
-        ...inTurn.map((view) => [view.id, () => show(view)] as const),
-      ])
-    } else {
-      shown.flush()
-      showAll(update.views)
-    }
+    // A line may have gone while it was reckoned.
+    shown.put({ ...update, views: update.views.filter(({ id }) => told.has(id)) }, !unsettled.value)
     draft.value = update.draft
     postponed.value = update.postponed
     placed.value = update.placed
     planTurn()
+    lookLater()
+  }
+
+  /** Whether what is shown of a line is of the text that it has. */
+  function isOfItsText(id: string): boolean {
+    return views.get(id)?.source === told.get(id)
+  }
+
+  /** Texts that were asked for again, by line: a worker that does not tell them then never will. */
+  const askedAgain = new Map<string, string>()
+  let looks = false
+  /** Once everything is answered and shown, every line must have a view of its text. */
+  function lookLater(): void {
+    if (looks) return
+    looks = true
+    const asked = queue.answered
+    void asked.then(() => {
+      looks = false
+      // More has been asked for meanwhile: what comes of it is looked at.
+      if (asked !== queue.answered) return lookLater()
+      if (unsettled.value || service === null) return
+      const missing = order.value.flatMap((id) => {
+        const source = told.get(id)
+        return source === undefined || isOfItsText(id) || askedAgain.get(id) === source ? [] : [{ id, source }]
+      })
+      if (missing.length === 0) return
+      for (const { id, source } of missing) askedAgain.set(id, source)
+      void enqueue((evaluator) => evaluator.again(missing))
+    })
   }
 
   /** Lines that take long have their turns one after another, while nothing is typed. */
@@ -206,10 +208,10 @@ export const useResultsStore = defineStore('results', () => {
       if (!enclosures.some((e) => e.name === name && e.block === block)) enclosed.delete(name)
     for (const { name, block } of enclosures)
       if (!enclosed.has(name)) enclosed.set(name, { block, data: null, lost: false })
-    shown.drop()
-    views.clear()
+    shown.clear()
     held.clear()
     told.clear()
+    askedAgain.clear()
     postponed.value = []
     folioId = folio
 
@@ -245,7 +247,8 @@ export const useResultsStore = defineStore('results', () => {
     if (edits.order) {
       order.value = edits.order
       const kept = new Set(edits.order)
-      for (const id of [...views.keys()]) if (!kept.has(id) && !kept.has(answerPlace(id)?.line ?? '')) views.delete(id)
+      for (const id of [...told.keys()]) if (!kept.has(id)) told.delete(id)
+      shown.keepOnly((id) => kept.has(id) || kept.has(answerPlace(id)?.line ?? ''))
     }
     for (const { id, source } of edits.sources ?? []) told.set(id, source)
     conventions = edits.conventions ?? conventions
@@ -303,7 +306,7 @@ export const useResultsStore = defineStore('results', () => {
         suspect = newest
         typed = newest
         return evaluator.type(newest.id, newest.source)
-      }).then(() => shown.done),
+      }).then(() => shown.shown()),
     )
   }
 
@@ -340,7 +343,7 @@ export const useResultsStore = defineStore('results', () => {
     postponed.value = postponed.value.filter((other) => other !== id)
     shown.flush()
     const view = views.get(id)
-    if (view) views.set(id, { ...view, kind: 'error', problem: STOPPED })
+    if (view) shown.show({ ...view, source, kind: 'error', problem: STOPPED })
     void enqueue((evaluator) => evaluator.hold(id, source))
   }
 
@@ -373,6 +376,12 @@ export const useResultsStore = defineStore('results', () => {
   async function stamped(units: ReadonlyMap<string, AngleUnit>): Promise<ReadonlyMap<string, string | null>> {
     await queue.answered
     return remote().stamped(units)
+  }
+
+  /** What lines would say under another unit of bare angles, once everything before is reckoned. */
+  async function viewsUnder(angle: AngleUnit, ids: readonly string[]): Promise<readonly LineView[]> {
+    await queue.answered
+    return remote().viewsUnder(angle, ids)
   }
 
   /** What of a line can be reduced on the bench; a sentence where nothing can. */
@@ -417,8 +426,7 @@ export const useResultsStore = defineStore('results', () => {
     folioId = ''
     stopRunning?.()
     queue = new CallQueue()
-    shown.drop()
-    views.clear()
+    shown.clear()
     held.clear()
     enclosed.clear()
   }
@@ -439,6 +447,7 @@ export const useResultsStore = defineStore('results', () => {
     placed,
     running,
     unitDependent,
+    isOfItsText,
     load,
     apply,
     watchAlso,
@@ -453,6 +462,7 @@ export const useResultsStore = defineStore('results', () => {
     release,
     copyText,
     stamped,
+    viewsUnder,
     bench,
     solvedDetails,
     working,

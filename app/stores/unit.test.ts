@@ -6,6 +6,7 @@ import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
 import type { Conventions } from '#core/format/conventions'
 import { lineView } from '#core/views/lineView'
 import type { LineView } from '#core/views/lineView'
+import { EvaluatorService } from '~/workers/evaluator'
 import { useUnitStore } from './unit'
 
 /** A folio and its results as the stores have them, reckoned by the real core. */
@@ -31,6 +32,11 @@ const mockResults = {
   views: shallowReactive(new Map<string, LineView>()),
   get unitDependent(): string[] {
     return mockFolio.lines.map((l) => l.id).filter((id) => mockResults.views.get(id)?.unitDependent)
+  },
+  viewsUnder: (angle: AngleUnit, ids: readonly string[]) => {
+    const other = new EvaluatorService()
+    other.load([...mockFolio.lines], { ...mockFolio.conventions })
+    return Promise.resolve(other.viewsUnder(angle, ids))
   },
   stamped: (units: ReadonlyMap<string, AngleUnit>) => Promise.resolve(mockEvaluator.stamped(units)),
 }
@@ -113,6 +119,44 @@ test('a line written after the switch is read in the unit of now', async () => {
   expect(unit.writtenUnder('line-6')).toBe('deg')
   await unit.write(['line-1'])
   expect(mockFolio.lines[0]?.source).toBe('a = sin(2 rad)')
+})
+
+test('switched before anything was reckoned, the list says what would have been shown, and names no line that says the same', async () => {
+  const unit = useUnitStore()
+  mockResults.views.clear()
+  mockFolio.conventions = { ...mockFolio.conventions, angle: 'rad' }
+  expect([unit.changed, unit.comparing]).toEqual([[], true])
+  await nextTick()
+  expect([unit.changed, unit.comparing]).toEqual([[], true])
+  reckon()
+  await nextTick()
+  expect(unit.changed.map((l) => [l.number, l.before, l.after])).toEqual([
+    [1, '0.5', '-0.98803'],
+    [2, '1', '-1.9761'],
+    [5, expect.stringContaining('0.86603'), expect.stringContaining('0.15425')],
+    [6, '35°', '5.5236 rad'],
+  ])
+  expect(unit.comparing).toBe(false)
+})
+
+test('what is still shown of another text or unit is not what a line said', async () => {
+  const unit = useUnitStore()
+  // Typed just now, and switched before it was reckoned.
+  mockFolio.lines = mockFolio.lines.map((l) => (l.id === 'line-1' ? { ...l, source: 'a = cos(60)' } : l))
+  await switchTo('rad')
+  await nextTick()
+  expect(unit.changed[0]).toMatchObject({ number: 1, before: '0.5', after: '-0.95241' })
+  // Switched and back, and on, while the views are still those of before.
+  unit.dismiss()
+  mockFolio.conventions = { ...mockFolio.conventions, angle: 'deg' }
+  mockFolio.conventions = { ...mockFolio.conventions, angle: 'rad' }
+  unit.dismiss()
+  mockFolio.conventions = { ...mockFolio.conventions, angle: 'deg' }
+  await nextTick()
+  expect(unit.changed).toEqual([])
+  reckon()
+  await nextTick()
+  expect(unit.changed.map((l) => [l.number, l.before, l.after])[0]).toEqual([1, '-0.95241', '0.5'])
 })
 
 test('switching back, another folio, and having seen it end the list', async () => {

@@ -10,7 +10,8 @@ import { useResultsStore } from './results'
 /** What a line was when the unit of the folio was switched. */
 interface Before {
   readonly source: string
-  readonly text: string
+  /** `null` as long as nobody knows: it had no value when the unit was switched. */
+  readonly text: string | null
 }
 
 /** A line that says something else since the switch. */
@@ -25,13 +26,12 @@ export interface ChangedLine {
 }
 
 /** The value in one form, without what the unit only shows: an angle means the same in every unit. */
-function textOf(view: LineView | undefined): string {
-  if (!view) return ''
+function textOf(view: LineView): string {
   return view.problem ? `error: ${view.problem.message}` : readoutText(view.readout)
 }
 
-const showsAngle = (view: LineView | undefined, text: string): boolean =>
-  view?.kind === 'angle' || /(?:°|"| rad)(?:$|[,\]])/.test(text)
+const showsAngle = (view: LineView, text: string): boolean =>
+  view.kind === 'angle' || /(?:°|"| rad)(?:$|[,\]])/.test(text)
 
 /** The unit of bare angles: what a switch of it changed, and the unit written into lines. */
 export const useUnitStore = defineStore('unit', () => {
@@ -54,25 +54,60 @@ export const useUnitStore = defineStore('unit', () => {
       if (switched.value.from === angle) switched.value = null
       return
     }
-    const before = folio.lines.map((line): [string, Before] => [
-      line.id,
-      { source: line.source, text: textOf(results.views.get(line.id)) },
-    ])
-    switched.value = { from, before: new Map(before) }
+    const before = new Map(
+      folio.lines.map(({ id, source }): [string, Before] => {
+        const view = shownOf(id, source, from)
+        return [id, { source, text: view && textOf(view) }]
+      }),
+    )
+    switched.value = { from, before }
+    void reckonUnknown()
   }
 
-  const changed = computed<readonly ChangedLine[]>(() => {
+  /** What is shown of a line, where that is of this text and unit. */
+  function shownOf(id: string, source: string, angle: AngleUnit): LineView | null {
+    const view = results.views.get(id)
+    return view?.source === source && view.angle === angle ? view : null
+  }
+
+  /** What was not shown yet when the unit was switched is reckoned as it would have been. */
+  async function reckonUnknown(): Promise<void> {
+    const { value } = switched
+    const unknown = [...(value?.before ?? [])].flatMap(([id, { text }]) => (text === null ? [id] : []))
+    if (!value || unknown.length === 0) return
+    const views = await results.viewsUnder(value.from, unknown)
+    if (switched.value !== value) return
+    const found = new Map(views.map((view) => [view.id, view]))
+    const before = new Map(value.before)
+    for (const id of unknown) {
+      const [view, source] = [found.get(id), value.before.get(id)?.source ?? '']
+      before.set(id, { source, text: view?.source === source ? textOf(view) : 'not known' })
+    }
+    switched.value = { from: value.from, before }
+  }
+
+  /** Lines that stood when the unit was switched, with what they said then and say now; `null` where that is not known yet. */
+  const compared = computed(() => {
     const { value } = switched
     if (!value) return []
-    return folio.lines.flatMap((line, k): ChangedLine[] => {
+    return folio.lines.flatMap((line, k) => {
       const before = value.before.get(line.id)
-      const view = results.views.get(line.id)
       if (!before || before.source !== line.source || line.note) return []
+      const view = shownOf(line.id, line.source, folio.conventions.angle)
+      return [{ line, number: k + 1, before: before.text, view }]
+    })
+  })
+  /** True while some line cannot be compared yet. */
+  const comparing = computed(() => compared.value.some(({ before, view }) => before === null || view === null))
+
+  const changed = computed<readonly ChangedLine[]>(() => {
+    return compared.value.flatMap(({ line, number, before, view }): ChangedLine[] => {
+      if (before === null || view === null) return []
       const after = textOf(view)
-      const reads = view?.unitDependent ?? false
+      const reads = view.unitDependent
       // What only shows an angle in the other unit says the same.
-      if (before.text === after || (!reads && showsAngle(view, after))) return []
-      return [{ id: line.id, number: k + 1, source: line.source, before: before.text, after, reads }]
+      if (before === after || (!reads && showsAngle(view, after))) return []
+      return [{ id: line.id, number, source: line.source, before, after, reads }]
     })
   })
 
@@ -105,7 +140,7 @@ export const useUnitStore = defineStore('unit', () => {
     switched.value = null
   }
 
-  return { switched, changed, writtenUnder, write, writeAll, dismiss }
+  return { switched, changed, comparing, writtenUnder, write, writeAll, dismiss }
 })
 
 function staying(lines: readonly number[]): string {

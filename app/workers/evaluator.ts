@@ -292,6 +292,12 @@ export class EvaluatorService {
     return this.told(this.viewsOf(this.evaluateAll()))
   }
 
+  /** Tells lines, with the texts that the page has, whatever was told of them before. */
+  again(lines: readonly SourceLine[]): Update {
+    for (const { id, source } of lines) this.sources.set(id, source)
+    return this.told(this.viewsOf([...new Set([...lines.map(({ id }) => id), ...this.evaluateAll()])]))
+  }
+
   /** Evaluates a line again that was held back. */
   release(id: string): Update {
     this.held.delete(id)
@@ -424,7 +430,7 @@ export class EvaluatorService {
       const result = this.evaluator.result(id)
       if (!result) return []
       const view = this.viewOf(id, result, conventions)
-      return [this.isHeld(id) ? stoppedView(view) : view]
+      return [this.isHeld(id) ? stoppedView(view, this.textOf(id)) : view]
     })
   }
 
@@ -490,6 +496,22 @@ export class EvaluatorService {
     if (!point) return null
     const at = pointOf(point) ?? { re: point.kind === 'angle' ? point.radians : NaN, im: 0 }
     return { exact: reading === null || between !== null, readout: readout(point, conventions), ...at }
+  }
+
+  /** What lines would say under another unit of bare angles; those that take long are left out. */
+  viewsUnder(angle: AngleUnit, ids: readonly string[]): readonly LineView[] {
+    if (!this.conventions) return []
+    const conventions = { ...this.conventions, angle }
+    const evaluator = new FolioEvaluator()
+    evaluator.setSettings({ ...conventions, timeLimit: EXAMPLE_LIMIT })
+    for (const [name, { block, data, lost }] of this.enclosed) evaluator.enclosures.put(name, block, data, lost)
+    evaluator.setLines(this.lines())
+    evaluator.update()
+    return ids.flatMap((id) => {
+      const result = evaluator.result(id)
+      const late = result?.evaluated.problem?.code === 'too-long'
+      return result && !late ? [lineView(result, conventions)] : []
+    })
   }
 
   /** Lines with the unit written in under which they were written; `null` where that would change them. */

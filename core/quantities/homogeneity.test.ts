@@ -138,9 +138,10 @@ const near = (x: number, y: number, size: number): boolean =>
 const last = (line: string) => reckon([line])[0]!
 
 test('a term is refused exactly where its dimensions do not fit; elsewhere value and dimension are those of plain numbers', () => {
-  let [fits, refused] = [0, 0]
+  let [drawn, fits, refused] = [0, 0, 0]
   fc.assert(
     fc.property(terms, (term) => {
+      drawn += 1
       const powers = powersOf(term)
       const found = last(written(term, 'units'))
       const plain = last(written(term, 'numbers'))
@@ -158,10 +159,10 @@ test('a term is refused exactly where its dimensions do not fit; elsewhere value
       expect([near(x!.re, y!.re, size), near(x!.im, y!.im, size)]).toEqual([true, true])
       powersFound(found.value!).forEach((p, k) => expect(p).toBeCloseTo(powers[k]!, 9))
     }),
-    { numRuns: 4000, seed: 20261130 },
+    { numRuns: 4000 },
   )
-  expect(fits).toBeGreaterThan(800)
-  expect(refused).toBeGreaterThan(300)
+  expect(fits).toBeGreaterThan(0.2 * drawn)
+  expect(refused).toBeGreaterThan(0.05 * drawn)
 })
 
 test('other base units change no meaning: values scale by the powers of their dimensions', () => {
@@ -179,6 +180,6 @@ test('other base units change no meaning: values scale by the powers of their di
       if (!Number.isFinite(size)) return
       expect([near(value.re * factor, scaled.re, size), near(value.im * factor, scaled.im, size)]).toEqual([true, true])
     }),
-    { numRuns: 1500, seed: 20261130 },
+    { numRuns: 1500 },
   )
 }) // prettier-ignore

@@ -21,6 +21,7 @@ import type { Role } from '../scene/scene'
 import type { Link } from '../scene/chain'
 import type { SweepData } from '../scene/curve'
 import { bare } from '../values/quantity'
+import type { AngleUnit } from '../values/convert'
 import type { Value } from '../values/types'
 import type { Conventions } from '../format/conventions'
 import { findFunction, typesettingOf } from '../functions/registry'
@@ -47,6 +48,10 @@ export interface ShownProblem {
 /** Everything the interface shows of a line; plain data that crosses threads. */
 export interface LineView {
   readonly id: string
+  /** The text that it is a view of. */
+  readonly source: string
+  /** The unit under which bare numbers were read as angles. */
+  readonly angle: AngleUnit
   readonly kind: 'empty' | 'remark' | 'error' | 'sought' | 'equation' | Value['kind']
   readonly name: string | null
   /** Names that it declares without a value: sought ones, or unknowns. */
@@ -134,6 +139,8 @@ export function lineView(result: LineResult, conventions: Conventions): LineView
     evaluated.bare.size > 0 && !failed ? stampUnit(parsed.source, evaluated.bare, conventions.angle) : null
   return {
     id: result.id,
+    source: parsed.source,
+    angle: conventions.angle,
     kind: failed ? 'error' : value ? bare(value).kind : kindWithoutValue(result),
     name: definedName(parsed),
     declares: failed || !DECLARING.has(parsed.statement.type) ? NO_NAMES : definedNames(parsed),
@@ -201,6 +208,6 @@ const NO_LINKS: readonly Link[] = []
 const NO_NUMBERS: readonly RealLiteral[] = []
 
 /** The view of a line that was stopped and is held back. */
-export function stoppedView(view: LineView): LineView {
-  return { ...view, kind: 'error', problem: showProblem(problem('stopped', { from: 0, to: 0 })) }
+export function stoppedView(view: LineView, source: string): LineView {
+  return { ...view, source, kind: 'error', problem: showProblem(problem('stopped', { from: 0, to: 0 })) }
 }

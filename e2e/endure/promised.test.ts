@@ -53,6 +53,15 @@ test('numbers must be the same', () => {
   expect(promised.missing([line('line-1', 'a')], new Map([['x.csv', 'digest']]))).toEqual([])
   expect(promised.missing([line('line-1', 'a')], new Map([['x.csv', 'other']]))).toEqual(['the numbers of x.csv'])
 })
+test('numbers that were taken away by one who saw them may be gone; but not be others', () => {
+  promised.keepNumbers('x.csv', 'digest')
+  promised.releaseNumbers('x.csv')
+  const then = promised.snapshot(() => true)
+  expect(then.missing([line('line-1', 'a')], NONE)).toEqual([])
+  expect(then.missing([line('line-1', 'a')], new Map([['x.csv', 'other']]))).toEqual(['the numbers of x.csv'])
+  promised.bringNumbersBack('x.csv')
+  expect(promised.missing([line('line-1', 'a')], NONE)).toEqual(['the numbers of x.csv'])
+})
 test('of an earlier copy only what had been promised then is asked', () => {
   const then = promised.snapshot((why) => why === 'saved')
   promised.entered('b', 'line-2', '')

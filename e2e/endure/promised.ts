@@ -25,6 +25,8 @@ interface Text {
 export class Promised {
   private readonly texts = new Map<string, Text>()
   private readonly numbers = new Map<string, string>()
+  /** Names under which numbers were enclosed and taken away again by somebody who saw them. */
+  private readonly numbersReleased = new Set<string>()
   private count = 0
   /** What happened, in order, to find out why a text is missing. */
   readonly trail: string[] = []
@@ -72,6 +74,14 @@ export class Promised {
     this.note(`promised the numbers of ${name}`)
   }
 
+  /** An enclosure was taken away, or taken back what brought it; or it is there again. */
+  releaseNumbers(name: string): void {
+    this.numbersReleased.add(name)
+  }
+  bringNumbersBack(name: string): void {
+    this.numbersReleased.delete(name)
+  }
+
   get size(): number {
     return [...this.texts.values()].filter((text) => text.why !== '').length + this.numbers.size
   }
@@ -82,6 +92,7 @@ export class Promised {
     for (const [text, known] of this.texts)
       copy.texts.set(text, { ...known, why: only(known.why) ? known.why : '', over: [...known.over] })
     for (const [name, digest] of this.numbers) copy.numbers.set(name, digest)
+    for (const name of this.numbersReleased) copy.numbersReleased.add(name)
     return copy
   }
 
@@ -99,7 +110,10 @@ export class Promised {
           faults.push(`${text} (${why}) stands in the line of another`)
       } else if (!this.isAccountedFor(text, byText, new Set())) faults.push(`${text} (${why})`)
     }
-    for (const [name, digest] of this.numbers) if (numbers.get(name) !== digest) faults.push(`the numbers of ${name}`)
+    for (const [name, digest] of this.numbers) {
+      if (numbers.get(name) === digest || (this.numbersReleased.has(name) && !numbers.has(name))) continue
+      faults.push(`the numbers of ${name}`)
+    }
     return faults
   }
 

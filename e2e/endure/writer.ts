@@ -9,6 +9,8 @@ const PATIENCE = 2_500
 /** What the page has, as its own store has it. */
 interface Held {
   readonly lines: readonly { readonly id: string; readonly source: string }[]
+  /** The names of its enclosures. */
+  readonly enclosures: readonly string[]
   /** The line that is open, and the text it had. */
   readonly open: { readonly id: string; readonly was: string } | null
 }
@@ -70,6 +72,7 @@ export class Writer {
       .evaluate(() => {
         interface Store {
           readonly lines: { readonly id: string; readonly source: string }[]
+          readonly enclosures: { readonly name: string }[]
           readonly editing: { readonly id: string; readonly was: string } | null
         }
         interface Mounted extends Element {
@@ -83,6 +86,7 @@ export class Writer {
         const { editing } = folio
         return {
           lines: folio.lines.map(({ id, source }) => ({ id, source })),
+          enclosures: folio.enclosures.map(({ name }) => name),
           open: editing ? { id: editing.id, was: editing.was } : null,
         }
       })
@@ -143,13 +147,35 @@ export class Writer {
 
   /** Does something that takes away or brings back; what the page no longer shows after it was meant to go. */
   private async deliberately(action: () => Promise<unknown>): Promise<void> {
-    const before = await this.held()
-    await action()
-    const after = await this.held()
+    const before = await this.heldSurely()
+    try {
+      await action()
+    } catch (error) {
+      // What was given up waiting for may be done all the same, a little later.
+      await this.page.waitForTimeout(PATIENCE).catch(() => undefined)
+      this.compare(before, await this.heldSurely())
+      throw error
+    }
+    this.compare(before, await this.heldSurely())
+  }
+
+  /** A page in the middle of something is asked again. */
+  private async heldSurely(): Promise<Held | null> {
+    for (let tried = 0; tried < 6; tried += 1) {
+      const held = await this.held()
+      if (held) return held
+      await this.page.waitForTimeout(500).catch(() => undefined)
+    }
+    return null
+  }
+
+  private compare(before: Held | null, after: Held | null): void {
     if (!before || !after) return
     const [had, has] = [new Set(before.lines.map((l) => l.source)), new Set(after.lines.map((l) => l.source))]
     for (const text of had) if (!has.has(text)) this.promised.release(text)
     for (const text of has) if (!had.has(text)) this.promised.bringBack(text)
+    for (const name of before.enclosures) if (!after.enclosures.includes(name)) this.promised.releaseNumbers(name)
+    for (const name of after.enclosures) if (!before.enclosures.includes(name)) this.promised.bringNumbersBack(name)
   }
 
   async edit(): Promise<void> {

@@ -24,8 +24,9 @@ function done(): void {
       These lines were written while bare numbers were {{ from }}. Keeping one as {{ from }} writes the unit into it, so
       that it says the same in every unit.
     </p>
-    <p v-if="unit.changed.length === 0" role="status">All lines say what they said before.</p>
-    <ol v-else>
+    <p v-if="unit.comparing" role="status">Some lines are still being reckoned.</p>
+    <p v-else-if="unit.changed.length === 0" role="status">All lines say what they said before.</p>
+    <ol v-if="unit.changed.length > 0">
       <li v-for="line in unit.changed" :key="line.id">
         <span class="number">{{ line.number }}</span>
         <code>{{ line.source }}</code>

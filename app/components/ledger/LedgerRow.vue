@@ -27,6 +27,7 @@ const desk = useDeskStore()
 const words = useLineWords(() => props.line)
 const {
   editing,
+  awaits,
   view,
   draft,
   keptProblem,
@@ -110,6 +111,16 @@ watch(
     if (!mine || before) return
     await nextTick()
     if (focusIsFree()) opener.value?.focus()
+  },
+)
+// A browser takes the focus from what is put elsewhere in the page: a row that is moved keeps it.
+watch(
+  () => props.number,
+  async () => {
+    const { activeElement } = document
+    if (!(activeElement instanceof HTMLElement) || !row.value?.contains(activeElement)) return
+    await nextTick()
+    if (document.activeElement !== activeElement && focusIsFree()) activeElement.focus()
   },
 )
 // A line that was turned into a note, or back, has another element in its place: the focus goes there.
@@ -221,7 +232,7 @@ watch(
         <span v-if="equation !== null" class="equation-number" :aria-label="`Equation ${equation}`"
           >({{ equation }})</span
         >
-        <LineOutcome :line="line" :number="number" :hue="hue" :failed="keptProblem !== null" />
+        <LineOutcome :line="line" :number="number" :hue="hue" :failed="keptProblem !== null" :awaits="awaits" />
       </div>
     </div>
 

@@ -35,9 +35,11 @@ const narrow = useNarrow()
 const main = ref<HTMLElement | null>(null)
 
 const id = computed(() => String(route.params.id))
+let opened = ''
 watch(
   id,
   (value) => {
+    opened = value
     desk.reset()
     void folio.open(value)
   },
@@ -217,7 +219,8 @@ onBeforeUnmount(() => {
   window.removeEventListener('beforeunload', onLeave)
   window.removeEventListener('online', onOnline)
   window.visualViewport?.removeEventListener('resize', onViewport)
-  folio.close()
+  // The page of another folio may have opened it already.
+  if (folio.id === opened) folio.close()
 })
 
 useFocusBack(() => desk.sheetOpen && !desk.sheetForPrint)
