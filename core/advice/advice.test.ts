@@ -137,8 +137,12 @@ describe('what a student brings along has a fix', () => {
   })
 
   test('none of it becomes notation', () => {
-    for (const line of ['2**5', "A'", '7//2', 'y := 3', '1:5', 'sin 30', '[1,2;3,4]', '3,5', 'H(2j)', 'A[1][2]'])
-      expect(reckon([...ABOVE, line]).at(-1)!.error).not.toBeNull()
+    const refused = {
+      '2**5': 'operand-expected', "A'": 'odd-character', '7//2': 'operand-expected', 'y := 3': 'not-definable', '1:5': 'odd-character',
+      'sin 30': 'missing-operator', '[1,2;3,4]': 'odd-character', '3,5': 'stray-comma', 'H(2j)': 'not-a-function', 'A[1][2]': 'index-row-range',
+    } // prettier-ignore
+    for (const [line, code] of Object.entries(refused))
+      expect([line, reckon([...ABOVE, line]).at(-1)!.error?.code]).toEqual([line, code])
   })
 
   test('a text in quotation marks is left alone, and so is a remark', () => {

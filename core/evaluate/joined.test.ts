@@ -29,8 +29,8 @@ test.each<[string, Partial<Conventions>, string]>([
 )
 
 test('only + joins, and what has no text to be written is refused', () => {
-  for (const line of ['"a" * 2', '"a" - 2', '2 / "a"', '"a" + f'])
-    expect(reckon(['f(x) = x', line])[1]!.error).not.toBeNull()
+  const codes = ['"a" * 2', '"a" - 2', '2 / "a"', '"a" + f'].map((line) => reckon(['f(x) = x', line])[1]!.error?.code)
+  expect(codes).toEqual(['wrong-kinds', 'wrong-kinds', 'wrong-kinds', 'function-needs-bracket'])
 })
 
 test('with a sweep there is a text for each of its points', () => {

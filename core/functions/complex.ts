@@ -137,7 +137,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     examples: [
       { entry: 'conj(3 + 4j)', gives: '3 - 4j' },
       { entry: 'conj(5∠30°)', gives: '4.3301 - 2.5j' },
-      { entry: 'conj(1/3 + 1/7j)*(1/3 + 1/7j)', gives: '0.13152 + 0j' },
+      { entry: 'conj(1/3 + j/7)*(1/3 + j/7)', gives: '0.13152 + 0j' },
     ],
     apply: (args) => A.conjugate(numberAt(args, 0)),
   },

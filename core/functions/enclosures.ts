@@ -82,7 +82,7 @@ export const enclosureFunctions: readonly FunctionDefinition[] = [
       {
         entry: '(z along x)[1]',
         gives: '0.5 + 0.5j',
-        before: ['a = 0 to 1 count 2', 'z = if(a == 0, 1, j)', 'x = 0.5 to 1.5'],
+        before: ['a = 0 to 1 count 2', 'z = if(a < 0.5, 1, j)', 'x = 0.5 to 1.5'],
       },
       { entry: '(y along x)[2]', gives: 'undefined', before: ['a = 0 to 1', 'y = 2a', 'x = 1 to 2'] },
     ],

@@ -243,7 +243,9 @@ class Binder extends BindScope {
   private compare(node: Extract<Node, { type: 'compare' }>): Node {
     const [only] = node.rest
     const numbers = node.rest.length === 1 && only && isNumeral(node.first) && isNumeral(only.node)
-    if (numbers && (only.sign === '<' || only.sign === '<=')) {
+    // Written apart it is meant as it stands.
+    const close = only && !/\s/.test(this.slice({ from: node.first.to, to: only.node.from }))
+    if (numbers && close && (only.sign === '<' || only.sign === '<=')) {
       this.hint('angle-sign', node, { text: this.slice(node) }, [
         write(`${this.slice(node.first)}∠${this.slice(only.node)}`),
       ])

@@ -135,8 +135,17 @@ class StatementParser extends ExpressionParser {
       names.push(name)
       after()
     } while (this.is(Tok.comma))
+    this.betweenNames(names.at(-1))
     this.finish()
     return names
+  }
+
+  /** `sought x y`: what stands behind a name is another one. */
+  private betweenNames(before: NameNode | undefined): void {
+    if (!before || !this.is(Tok.name)) return
+    const here = this.span()
+    const gap = { from: this.previousEnd, to: here.from }
+    this.fail('names-comma', gap, { left: before.name, right: this.slice(here) }, [{ label: ', comma', replacement: ', ' }]) // prettier-ignore
   }
 
   /** `determine`, `determine near I1 = 2 A, I2 = 1 A`, `determine from t = 0 to 5 ms`. */

@@ -19,6 +19,7 @@ export const reading = {
   'nothing-defined': () => 'A name is missing on the left of =.',
   'second-equals': () => 'A line defines one name with one =. To compare two values write ==.',
   'check-inside': () => 'A check ≈ stands once in a line, between its two sides.',
+  'names-comma': (d) => `A comma stands between names, as between ${d.left} and ${d.right}.`,
   'stray-comma': () => 'A comma only separates the arguments of a function. The decimal mark is a point.',
   'too-many-terms': (d) => `This line has more than ${d.limit} terms. Keep parts of it under names of their own.`,
   'too-deep': (d) => `This is nested more than ${d.limit} deep. Keep parts of it under names of their own.`,

@@ -31,6 +31,7 @@ export interface ProblemData {
   'second-equals': Nothing
   'check-inside': Nothing
   'stray-comma': Nothing
+  'names-comma': { left: string; right: string }
   'too-many-terms': { limit: number }
   'too-deep': { limit: number }
   'angle-bracketing': { text: string }

@@ -22,7 +22,7 @@ const GIVEN = [
 ] // prettier-ignore
 const NAMES = GIVEN.map((line) => /^(?:unknown )?(\w+)/.exec(line)?.[1] ?? 'a').filter((name) => name !== 'g')
 const NUMBERS = ['0', '1', '-1', '2', '7', '10', '0.5', '2.50', '1/3', '1e6', '1e-9', '4.7k', '100n', '30', '90', '1j', '2j', '3-4j', '5/_30', '2∠-45°', '30°', '0.5 rad', 'pi', 'e', 'i', '12 V', '3 mA', '50 Hz', '4 ohm', '20 dB', '1 h', '15 %', '10^20'] // prettier-ignore
-const OPERATORS = ['+', '-', '*', '/', ' ', '^', '||', '·', ' cross ', ' + ', ' - ', '*', '/'] // prettier-ignore
+const OPERATORS = ['+', '-', '*', '/', ' ', '^', '||', '·', ' + ', ' - ', '*', '/'] // prettier-ignore
 const RELATIONS = [' == ', ' ~~ ', ' < ', ' >= ', ' ~~ '] // prettier-ignore
 const UNITS = ['kW', 'V', 'mA', 'ohm', 'Hz', 'rad/s', 'deg', 'rad', 's', '%']
 const SIGNS = [...'()[]{},;=+-*/^_∠°|.:\'"0123456789jeixsV~<> ']
