@@ -1,3 +1,4 @@
+import { equalData } from '#core/equalData'
 import { idSchema, or, some, text, whole, z } from './schema'
 import { conventionsSchema, someConventionsSchema } from './conventions'
 import type { ConventionsData } from './conventions'
@@ -324,7 +325,7 @@ export function difference(from: FolioState, to: FolioState): Operation[] {
     if (!to.enclosures?.some((e) => e.name === name)) put({ type: 'unenclose', name })
   for (const enclosure of to.enclosures ?? []) {
     const before = state.enclosures?.find((e) => e.name === enclosure.name)
-    if (JSON.stringify(before) !== JSON.stringify(enclosure)) put({ type: 'enclose', enclosure })
+    if (!equalData(before, enclosure)) put({ type: 'enclose', enclosure })
   }
   const [oldHead, freshHead] = [from.head ?? NO_HEAD, to.head ?? NO_HEAD]
   const heads = HEAD_PARTS.filter((part) => oldHead[part] !== freshHead[part])
@@ -360,7 +361,7 @@ function inOrder<T extends { readonly id: string }>(
   for (const one of old) if (!stays || !kept.includes(one)) take(one.id)
   for (const one of fresh) {
     const before = stays ? old.find((o) => o.id === one.id) : undefined
-    if (JSON.stringify(before) !== JSON.stringify(one)) put(one)
+    if (!equalData(before, one)) put(one)
   }
 }
 
@@ -400,19 +401,19 @@ export function stillStands(state: FolioState, operation: Operation): boolean {
       )
     case 'plate': {
       const present = state.plates?.find((p) => p.id === operation.plate.id)
-      return JSON.stringify(present) === JSON.stringify(operation.plate)
+      return equalData(present, operation.plate)
     }
     case 'unplate':
       return !state.plates?.some((p) => p.id === operation.id)
     case 'enclose': {
       const present = state.enclosures?.find((e) => e.name === operation.enclosure.name)
-      return JSON.stringify(present) === JSON.stringify(operation.enclosure)
+      return equalData(present, operation.enclosure)
     }
     case 'unenclose':
       return !state.enclosures?.some((e) => e.name === operation.name)
     case 'set': {
       const present = state.sets?.find((s) => s.id === operation.set.id)
-      return JSON.stringify(present) === JSON.stringify(operation.set)
+      return equalData(present, operation.set)
     }
     case 'unset':
       return !state.sets?.some((s) => s.id === operation.id)

@@ -1,5 +1,6 @@
 import { advised, hintAdvised } from '../advice/advise'
 import type { Place as AdvisedPlace } from '../advice/advise'
+import { equalData } from '../equalData'
 import { identical } from '../kinds/kinds'
 import { asEquation, GroupReader, readAmong, readLike } from '../notation/groups'
 import type { AsEquation, Place } from '../notation/groups'
@@ -385,7 +386,7 @@ const NOWHERE = { role: null } as const
 
 /** Two readings of one text: what is wrong with them is all that can differ without their being anew. */
 function sameReading(a: Parsed, b: Parsed): boolean {
-  return a === b || (a.statement === b.statement && JSON.stringify(a.problem) === JSON.stringify(b.problem))
+  return a === b || (a.statement === b.statement && equalData(a.problem, b.problem))
 }
 
 function samePlace(a: Place | null, b: Place | null): boolean {

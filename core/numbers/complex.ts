@@ -60,12 +60,14 @@ export function multiply(a: Complex, b: Complex): Complex {
 }
 
 function box(x: number): number {
-  return Math.abs(x) === Infinity ? Math.sign(x) : Number.isNaN(x) ? 0 : 0
+  return Math.abs(x) === Infinity ? Math.sign(x) : 0
 }
 
+const orZero = (x: number): number => (Number.isNaN(x) ? 0 : x)
+
 function infiniteProduct(a: Complex, b: Complex): Complex {
-  const p = isInfinite(a) ? { re: box(a.re), im: box(a.im) } : a
-  const q = isInfinite(b) ? { re: box(b.re), im: box(b.im) } : b
+  const p = isInfinite(a) ? { re: box(a.re), im: box(a.im) } : { re: orZero(a.re), im: orZero(a.im) }
+  const q = isInfinite(b) ? { re: box(b.re), im: box(b.im) } : { re: orZero(b.re), im: orZero(b.im) }
   const re = p.re * q.re - p.im * q.im
   const im = p.re * q.im + p.im * q.re
   return complex(re === 0 ? 0 : Infinity * re, im === 0 ? 0 : Infinity * im)

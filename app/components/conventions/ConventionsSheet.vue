@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { equalData } from '#core/equalData'
 import type { Conventions } from '#core/format/conventions'
 import { sampleValues } from '#core/format/samples'
 import { useDeskStore } from '~/stores/desk'
@@ -89,7 +90,7 @@ function isOn(change: Partial<Conventions>): boolean {
 function choose(choice: Choice | undefined): void {
   if (choice) folio.convene(choice.change)
 }
-const isDefault = computed(() => JSON.stringify(preferences.defaults) === JSON.stringify(c.value))
+const isDefault = computed(() => equalData(preferences.defaults, c.value))
 </script>
 
 <template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiArrowLeft } from '@mdi/js'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { equalData } from '#core/equalData'
 import { difference, STATE_NAME_MAX } from '#shared/operations'
 import type { FolioState, JournalEntry, Operation } from '#shared/operations'
 import type { Line } from '#shared/folio'
@@ -75,7 +76,7 @@ interface Compared {
 const compared = computed<readonly Compared[]>(() =>
   (looking.value?.state.lines ?? []).map((line) => {
     const present = folio.lineOf(line.id)
-    const same = JSON.stringify(present) === JSON.stringify(line)
+    const same = equalData(present, line)
     return { line, now: !present ? 'gone' : same ? 'same' : 'changed' }
   }),
 )
