@@ -122,7 +122,11 @@ export const test = base.extend<Fixtures, { readonly shared: BrowserContext }>({
     await session.send('Storage.clearDataForOrigin', { origin: baseURL ?? '', storageTypes: KEPT })
     await session.detach()
     await use(page)
-    for (const left of context.pages()) await left.close()
+    for (const left of context.pages()) {
+      // What is still on its way is nobody's any more.
+      await left.unrouteAll({ behavior: 'ignoreErrors' })
+      await left.close()
+    }
   },
   folio: async ({ page }, use) => {
     const troubles: string[] = []

@@ -114,12 +114,33 @@ export function ensureBuild() {
 }
 
 const CHROMIUM = '/usr/bin/chromium'
+/** The same without windows: most interface tests take two thirds of the time in it, and go without where it cannot be had. */
+const HEADLESS = '/usr/bin/chromium-headless-shell'
+
+function installHeadless() {
+  say('Installing the Chromium without windows, for quicker interface tests…')
+  const patience = ['-o', 'Acquire::http::Timeout=15', '-o', 'Acquire::Retries=0']
+  const args = [
+    'install',
+    '-y',
+    '-qq',
+    '--no-install-recommends',
+    '--no-remove',
+    ...patience,
+    'chromium-headless-shell',
+  ]
+  if (run('apt-get', args, { env: { DEBIAN_FRONTEND: 'noninteractive' } }) !== 0) say('It cannot be had; the tests go on in the other.') // prettier-ignore
+}
 
 /** Debian's Chromium for the interface tests: installed where this may be done, else a clear sentence. */
 export function ensureChromium() {
-  if (existsSync(CHROMIUM)) return
   const root = typeof process.getuid === 'function' && process.getuid() === 0
-  if (!root || !existsSync('/usr/bin/apt-get')) {
+  const mayInstall = root && existsSync('/usr/bin/apt-get')
+  if (existsSync(CHROMIUM)) {
+    if (mayInstall && !existsSync(HEADLESS)) installHeadless()
+    return
+  }
+  if (!mayInstall) {
     fail(
       `The interface tests need Chromium at ${CHROMIUM}. Install it (on Debian: apt-get install chromium) and run this again.`,
     )

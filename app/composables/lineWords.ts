@@ -123,8 +123,9 @@ export function useLineWords(line: () => Line) {
   }
   /** The first fix of what is typed. */
   const draftFix = computed(() => firstFix(draft.value?.problem) ?? (cause.value ? toCause : null))
-  /** The first fix of a kept line, by key; where its error comes from another line, the way there. */
-  function mend(): void {
+  /** The first fix of a kept line, by key; where its error comes from another line, the way there. A key that is quicker than the answer waits for it. */
+  async function mend(): Promise<void> {
+    await results.caughtUp()
     const fix = firstFix(keptProblem.value ?? hints.value[0]) ?? toCause
     fix()
   }

@@ -8,7 +8,7 @@ function isShown(control: HTMLElement): boolean {
 }
 
 /** Keys on a row that is not being edited, and clicks on its number. */
-export function useRowKeys(line: () => Line, number: () => number, mend: () => void) {
+export function useRowKeys(line: () => Line, number: () => number, mend: () => Promise<void>) {
   const folio = useFolioStore()
 
   function focusRow(by: 1 | -1): void {
@@ -32,7 +32,7 @@ export function useRowKeys(line: () => Line, number: () => number, mend: () => v
     else if (by !== 0 && shiftKey) selectRow(by)
     else if (by !== 0) focusRow(by)
     else if (isKey(event, 'remove')) folio.remove(id)
-    else if (isKey(event, 'fix')) mend()
+    else if (isKey(event, 'fix')) void mend()
     else if (isKey(event, 'below')) folio.insertAt(number())
     else if (isKey(event, 'above')) folio.insertAt(number() - 1)
     else if (key === 'Escape' && folio.selected.size > 0) folio.clearSelection()

@@ -116,9 +116,11 @@ export const useResultsStore = defineStore('results', () => {
     lookLater()
   }
 
-  /** Whether what is shown of a line is of the text that it has. */
+  /** The line that is typed, dragged or slid, in this tab or in the one that writes: another text stands in its place. */
+  const inHand = ref<string | null>(null)
+  /** Whether what is shown of a line is of the text that it has, or of one that is just tried in its place. */
   function isOfItsText(id: string): boolean {
-    return views.get(id)?.source === told.get(id)
+    return inHand.value === id || views.get(id)?.source === told.get(id)
   }
 
   /** Texts that were asked for again, by line: a worker that does not tell them then never will. */
@@ -298,6 +300,7 @@ export const useResultsStore = defineStore('results', () => {
   /** Evaluates an entry while it is typed or dragged; only the newest text counts. */
   function type(id: string, source: string): Promise<void> {
     unsettled.value = true
+    inHand.value = id
     makeWay()
     // A text that is being reckoned for long already is out of date now.
     if (slow.value && suspect?.id === id) restart()
@@ -312,6 +315,7 @@ export const useResultsStore = defineStore('results', () => {
 
   function settle(): Promise<void> {
     unsettled.value = false
+    inHand.value = null
     shown.flush()
     queue.dropTyped()
     return enqueue((evaluator) => {
@@ -364,6 +368,12 @@ export const useResultsStore = defineStore('results', () => {
     held.delete(id)
     keepHeld()
     return enqueue((evaluator) => evaluator.release(id))
+  }
+
+  /** Resolves once what is shown is what all that was asked for so far came to; a line that takes long is not waited for. */
+  async function caughtUp(): Promise<void> {
+    await Promise.race([queue.answered, new Promise((done) => setTimeout(done, MAKES_WAY))])
+    shown.flush()
   }
 
   /** The value of a line as text to copy, once everything before is reckoned. */
@@ -422,6 +432,8 @@ export const useResultsStore = defineStore('results', () => {
     wayTimer = null
     running.value = null
     typed = null
+    inHand.value = null
+    unsettled.value = false
     postponed.value = []
     folioId = ''
     stopRunning?.()
@@ -448,6 +460,7 @@ export const useResultsStore = defineStore('results', () => {
     running,
     unitDependent,
     isOfItsText,
+    caughtUp,
     load,
     apply,
     watchAlso,

@@ -120,7 +120,8 @@ watch(
     const { activeElement } = document
     if (!(activeElement instanceof HTMLElement) || !row.value?.contains(activeElement)) return
     await nextTick()
-    if (document.activeElement !== activeElement && focusIsFree()) activeElement.focus()
+    // What has the focus by then, a line that was put in perhaps, keeps it.
+    if (document.activeElement === null || document.activeElement === document.body) activeElement.focus()
   },
 )
 // A line that was turned into a note, or back, has another element in its place: the focus goes there.
