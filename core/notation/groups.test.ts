@@ -42,6 +42,7 @@ describe('sought and determine are read', () => {
     ['sought x,', 'unfinished'],
     ['sought x y', 'names-comma'],
     ['sought x, y z', 'names-comma'],
+    ['unknown to s', 'odd-character'],
     ['unknown s in 1/s t', 'names-comma'],
     ['determine near', 'determine-form'],
     ['determine near x', 'determine-form'],

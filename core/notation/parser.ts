@@ -7,6 +7,8 @@ import type { Between, NameNode, Near, Node, Span, Statement, UnitTerm } from '.
 import * as N from './nodes'
 import { DefineStatement, ExpressionStatement } from './statements'
 
+const RANGE_WORDS: ReadonlySet<string> = new Set(['to', 'step', 'count', 'per'])
+
 /** A line as read: its statement, its remark, and the first thing that could not be read. */
 export interface Parsed {
   readonly source: string
@@ -142,7 +144,8 @@ class StatementParser extends ExpressionParser {
 
   /** `sought x y`: what stands behind a name is another one. */
   private betweenNames(before: NameNode | undefined): void {
-    if (!before || !this.is(Tok.name)) return
+    // `to` and its like are words of a range: nobody means names by them.
+    if (!before || !this.is(Tok.name) || RANGE_WORDS.has(before.name) || RANGE_WORDS.has(this.text)) return
     const here = this.span()
     const gap = { from: this.previousEnd, to: here.from }
     this.fail('names-comma', gap, { left: before.name, right: this.slice(here) }, [{ label: ', comma', replacement: ', ' }]) // prettier-ignore
