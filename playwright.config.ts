@@ -9,13 +9,17 @@ import { PORT } from './e2e/setting'
 const data = process.env.ORNATE_PHASOR_TEST_DATA ?? mkdtempSync(join(tmpdir(), 'ornate-phasor-e2e-'))
 process.env.ORNATE_PHASOR_TEST_DATA = data
 
+function readJson<T>(name: string): T {
+  return JSON.parse(readFileSync(join(import.meta.dirname, 'scripts', name), 'utf8')) as T
+}
+
 /** The same Chromium without windows, where it is installed: it draws for nobody, and takes two thirds of the time. */
-const HEADLESS = '/usr/bin/chromium-headless-shell'
+const { headless } = readJson<{ headless: string }>('browsers.json')
 
 /** Started as the scripts start it. */
 const launchOptions = {
-  ...(JSON.parse(readFileSync(join(import.meta.dirname, 'scripts/chromium.json'), 'utf8')) as LaunchOptions),
-  ...(existsSync(HEADLESS) ? { executablePath: HEADLESS } : {}),
+  ...readJson<LaunchOptions>('chromium.json'),
+  ...(existsSync(headless) ? { executablePath: headless } : {}),
 }
 
 export default defineConfig({

@@ -1,13 +1,13 @@
 import { pathToFileURL } from 'node:url'
 import { bundled, nameOf, treeOf } from '../scripts/atCommit.mjs'
 import { ROOT } from '../scripts/lib.mjs'
+import { median, share } from './measuring.mjs'
 
 /** The cases with the core of an older commit and with what is here, by turns: a noisy machine is noisy for both. */
 const ROUNDS = 31
 const SLICE = 20_000_000
 
 const clock = () => Number(process.hrtime.bigint())
-const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]
 
 function timed(run, calls) {
   const start = clock()
@@ -37,8 +37,8 @@ export async function against(commit, tell) {
       const first = old()
       return [mine(), first]
     })
-    const ratios = pairs.map(([mine, old]) => mine / old).sort((a, b) => a - b)
-    const at = (share) => ratios[Math.floor(share * ratios.length)].toFixed(3)
+    const ratios = pairs.map(([mine, old]) => mine / old)
+    const at = (part) => share(ratios, part).toFixed(3)
     tell(
       `${at(0.5)} (${at(0.25)} to ${at(0.75)})  ${name}: ${(median(pairs.map(([mine]) => mine)) / 1e6).toPrecision(3)} ms`,
     )

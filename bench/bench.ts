@@ -19,6 +19,7 @@ import { complexNumber, real } from '#core/values/make'
 import { unit } from '#core/units/unit'
 import { bare, quantity } from '#core/values/quantity'
 import type { Value } from '#core/values/types'
+import { longFolio } from './cases'
 
 /**
  * Speed of the core, as data for `scripts/bench.mjs`. Ratios are to a peer
@@ -162,15 +163,10 @@ function typical(lines: readonly Measured[]): Measured {
 
 /** A folio of 300 lines of which an edit of the first touches ten. */
 function folio(): Measured[] {
-  const sources = Array.from({ length: 300 }, (_, k) => {
-    if (k === 0) return 'V = 230∠0°'
-    return k % 30 === 0 ? `I_${k} = V/(${k} + ${k + 1}j)` : `Z_${k} = ${k} + 1/(1/(47 + ${k}j) + 1/(j*0.0${k}))`
-  })
-  const state = (first: string) => sources.map((source, k) => ({ id: `l${k}`, source: k === 0 ? first : source }))
   const evaluator = new FolioEvaluator()
-  evaluator.setLines(state('V = 230∠0°'))
+  evaluator.setLines(longFolio('V = 230∠0°'))
   evaluator.update()
-  const variants = [state('V = 231∠0°'), state('V = 230∠0°')]
+  const variants = [longFolio('V = 231∠0°'), longFolio('V = 230∠0°')]
   let turn = 0
   const edit = time(() => {
     turn = 1 - turn
@@ -180,7 +176,7 @@ function folio(): Measured[] {
   const touched = evaluator.evaluatedLines
   const whole = time(() => {
     const fresh = new FolioEvaluator()
-    fresh.setLines(state('V = 230∠0°'))
+    fresh.setLines(longFolio('V = 230∠0°'))
     fresh.update()
   })
   return [

@@ -21,6 +21,15 @@ interface Text {
 }
 const lines = (sources: readonly string[]): Text[] => sources.map((source, k) => ({ id: `l${k}`, source }))
 
+/** A folio of 300 lines of which an edit of the first touches ten. */
+export function longFolio(first: string): Text[] {
+  const sources = Array.from({ length: 300 }, (_, k) => {
+    if (k === 0) return first
+    return k % 30 === 0 ? `I_${k} = V/(${k} + ${k + 1}j)` : `Z_${k} = ${k} + 1/(1/(47 + ${k}j) + 1/(j*0.0${k}))`
+  })
+  return lines(sources)
+}
+
 /** The same lines again and again, each time one of them with another text. */
 function editing(first: readonly Text[], texts: readonly (readonly Text[])[]): () => void {
   const evaluator = new FolioEvaluator()
@@ -36,11 +45,7 @@ function editing(first: readonly Text[], texts: readonly (readonly Text[])[]): (
 
 export function cases(): readonly Case[] {
   const plain = PLAIN.map((line) => lines([...GIVEN, line]))
-  const long = Array.from({ length: 300 }, (_, k) => {
-    if (k === 0) return 'V = 230∠0°'
-    return k % 30 === 0 ? `I_${k} = V/(${k} + ${k + 1}j)` : `Z_${k} = ${k} + 1/(1/(47 + ${k}j) + 1/(j*0.0${k}))`
-  })
-  const [one, other] = [lines(long), lines(['V = 231∠0°', ...long.slice(1)])]
+  const [one, other] = [longFolio('V = 230∠0°'), longFolio('V = 231∠0°')]
   return [
     { name: 'plain lines, each typed anew', run: editing(plain[0] ?? [], plain) },
     { name: 'an edit that touches ten of 300 lines', run: editing(one, [one, other]) },

@@ -1,7 +1,7 @@
 /** What measurements of the page share: frames, and folios to measure. Frames are times between two animation frames, in milliseconds. */
 
 export const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? NaN
-const share = (values, part) => [...values].sort((a, b) => a - b)[Math.floor(values.length * part)] ?? NaN
+export const share = (values, part) => [...values].sort((a, b) => a - b)[Math.floor(values.length * part)] ?? NaN
 
 /** Records the frames while something is done. */
 export async function frames(page, action) {

@@ -4,6 +4,7 @@ import { expect } from '@playwright/test'
 import type { Page } from '@playwright/test'
 import type * as AxeCore from 'axe-core'
 import type { RunOptions } from 'axe-core'
+import { storeOf } from './storeOf'
 
 /** Waits until what moves on the page has come to rest: colours in between are nobody's choice. */
 async function atRest(page: Page): Promise<void> {
@@ -47,16 +48,8 @@ export async function violations(page: Page, besides: Besides = {}): Promise<str
 } // prettier-ignore
 
 async function setTheme(page: Page, name: 'day' | 'night'): Promise<void> {
-  await page.evaluate((theme) => {
-    interface Mounted extends Element {
-      readonly __vue_app__?: {
-        readonly config: { readonly globalProperties: { readonly $pinia: { readonly _s: Map<string, { theme: string }> } } }
-      }
-    }
-    const mounted: Mounted | null = document.querySelector('#__nuxt')
-    const preferences = mounted?.__vue_app__?.config.globalProperties.$pinia._s.get('preferences')
-    if (preferences) preferences.theme = theme
-  }, name) // prettier-ignore
+  const preferences = await storeOf<{ theme: string }>(page, 'preferences')
+  await preferences.evaluate((store, theme) => void (store && (store.theme = theme)), name)
   await expect(page.locator('html')).toHaveAttribute('data-theme', name)
 }
 

@@ -1,11 +1,12 @@
-import { existsSync } from 'node:fs'
+import { existsSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import { launch } from 'puppeteer-core'
 import type { Browser, Page } from 'puppeteer-core'
 import { PORT } from './setting'
 
 /** The main job in another browser, Debian's Firefox: type, both forms, the plane, the sheet, a reload. */
-const FIREFOX = '/usr/bin/firefox-esr'
+const { firefox: FIREFOX } = JSON.parse(readFileSync(join(import.meta.dirname, '../scripts/browsers.json'), 'utf8')) as { firefox: string } // prettier-ignore
 const HOME = `http://127.0.0.1:${PORT}`
 
 test.skip(!existsSync(FIREFOX), `Firefox is not at ${FIREFOX}: npm run otherbrowser says how it gets there.`)

@@ -2,10 +2,9 @@ import { execFileSync } from 'node:child_process'
 import { existsSync, mkdirSync, symlinkSync } from 'node:fs'
 import { join } from 'node:path'
 import { build } from 'esbuild'
-import { fail, ROOT } from './lib.mjs'
+import { CACHE, fail, ROOT } from './lib.mjs'
 
 /** Programs of this project bundled with the parts of another commit: for whoever compares the two. */
-const CACHE = join(ROOT, 'node_modules/.cache/ornate-phasor')
 
 const git = (...args) => String(execFileSync('git', args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] })).trim()
 

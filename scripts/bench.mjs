@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs'
 import { basename, dirname, join } from 'node:path'
 import { build } from 'vite'
 import { spawnSync } from 'node:child_process'
-import { ensureBuild, ensureChromium, ensurePackages, ROOT } from './lib.mjs'
+import { CACHE, ensureBuild, ensureChromium, ensurePackages, ROOT } from './lib.mjs'
 
 /**
  * Bundles the bench of the core as the application is bundled, and runs it; then measures the page in Chromium.
@@ -21,8 +21,8 @@ if (process.argv.includes('--keeping')) {
   await keeping((line) => console.log(line))
   process.exit(0)
 }
-const outfile = join(ROOT, 'node_modules/.cache/ornate-phasor/bench.mjs')
-mkdirSync(join(ROOT, 'node_modules/.cache/ornate-phasor'), { recursive: true })
+const outfile = join(CACHE, 'bench.mjs')
+mkdirSync(CACHE, { recursive: true })
 await build({
   configFile: false,
   root: ROOT,

@@ -1,9 +1,9 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { dirname, join, relative } from 'node:path'
-import { ROOT, say } from './lib.mjs'
+import { join, relative } from 'node:path'
+import { CACHE, ROOT, say } from './lib.mjs'
 
 /** How long tests took: of the last runs on this machine, and the slowest of one run. */
-const FILE = join(ROOT, 'node_modules/.cache/ornate-phasor/durations.json')
+const FILE = join(CACHE, 'durations.json')
 const SLOWEST = 10
 
 /** In milliseconds, by file. */
@@ -13,7 +13,7 @@ export function knownDurations() {
 
 export function keepDurations({ testResults }) {
   const taken = testResults.map(({ name, startTime, endTime }) => [relative(ROOT, name), endTime - startTime])
-  mkdirSync(dirname(FILE), { recursive: true })
+  mkdirSync(CACHE, { recursive: true })
   writeFileSync(FILE, JSON.stringify({ ...knownDurations(), ...Object.fromEntries(taken) }))
   return taken.map(([name, milliseconds]) => ({ name, seconds: milliseconds / 1000 }))
 }

@@ -1,7 +1,7 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
-import { dirname, join, resolve } from 'node:path'
+import { basename, dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
 /** What `npm start`, `npm test` and the others share: installing, building, running. */
@@ -54,16 +54,17 @@ function digest(files) {
   return hash.digest('hex')
 }
 
-const STAMPS = join(ROOT, 'node_modules/.cache/ornate-phasor')
+/** What the scripts keep between runs. */
+export const CACHE = join(ROOT, 'node_modules/.cache/ornate-phasor')
 
 function stampIs(name, value) {
-  const file = join(STAMPS, name)
+  const file = join(CACHE, name)
   return existsSync(file) && readFileSync(file, 'utf8') === value
 }
 
 function setStamp(name, value) {
-  mkdirSync(STAMPS, { recursive: true })
-  writeFileSync(join(STAMPS, name), value)
+  mkdirSync(CACHE, { recursive: true })
+  writeFileSync(join(CACHE, name), value)
 }
 
 /** What is installed: the locked packages, and which of them may run scripts. */
@@ -115,20 +116,12 @@ export function ensureBuild() {
 
 const CHROMIUM = '/usr/bin/chromium'
 /** The same without windows: most interface tests take two thirds of the time in it, and go without where it cannot be had. */
-const HEADLESS = '/usr/bin/chromium-headless-shell'
+const { headless: HEADLESS } = JSON.parse(readFileSync(join(ROOT, 'scripts/browsers.json'), 'utf8'))
 
 function installHeadless() {
   say('Installing the Chromium without windows, for quicker interface tests…')
   const patience = ['-o', 'Acquire::http::Timeout=15', '-o', 'Acquire::Retries=0']
-  const args = [
-    'install',
-    '-y',
-    '-qq',
-    '--no-install-recommends',
-    '--no-remove',
-    ...patience,
-    'chromium-headless-shell',
-  ]
+  const args = ['install', '-y', '-qq', '--no-install-recommends', '--no-remove', ...patience, basename(HEADLESS)]
   if (run('apt-get', args, { env: { DEBIAN_FRONTEND: 'noninteractive' } }) !== 0) say('It cannot be had; the tests go on in the other.') // prettier-ignore
 }
 

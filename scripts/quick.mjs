@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, extname, join, relative } from 'node:path'
 import { keepDurations, knownDurations } from './durations.mjs'
-import { bin, ensurePackages, ROOT, runAndKeep, say } from './lib.mjs'
+import { bin, CACHE, ensurePackages, ROOT, runAndKeep, say } from './lib.mjs'
 
 /**
  * `npm run quick [COMMIT]`: within a minute of an edit, what most likely finds out that it was wrong: the types of what
@@ -28,7 +28,6 @@ if (changed.length === 0) {
 }
 const code = changed.filter((file) => ['.ts', '.vue', '.mjs'].includes(extname(file)))
 
-const CACHE = join(ROOT, 'node_modules/.cache/ornate-phasor')
 mkdirSync(CACHE, { recursive: true })
 const durations = knownDurations()
 

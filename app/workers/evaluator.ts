@@ -201,9 +201,12 @@ export class EvaluatorService {
     const { conventions, watched, familiesTold } = this
     this.familiesTold = watched.families.length > 0
     if (!conventions || !(this.familiesTold || familiesTold)) return null
-    return this.familyReckoner.reckon(watched.families, this.lines(), conventions, (to) => {
-      for (const [name, { block, data, lost }] of this.enclosed) to.enclosures.put(name, block, data, lost)
-    })
+    return this.familyReckoner.reckon(watched.families, this.lines(), conventions, (to) => this.encloseIn(to))
+  }
+
+  /** Gives another evaluator the measured data of the folio. */
+  private encloseIn(evaluator: FolioEvaluator): void {
+    for (const [name, { block, data, lost }] of this.enclosed) evaluator.enclosures.put(name, block, data, lost)
   }
 
   /** Reckons anew what the lines are worth at the value that is read along; tells which of them that concerns. */
@@ -504,7 +507,7 @@ export class EvaluatorService {
     const conventions = { ...this.conventions, angle }
     const evaluator = new FolioEvaluator()
     evaluator.setSettings({ ...conventions, timeLimit: EXAMPLE_LIMIT })
-    for (const [name, { block, data, lost }] of this.enclosed) evaluator.enclosures.put(name, block, data, lost)
+    this.encloseIn(evaluator)
     evaluator.setLines(this.lines())
     evaluator.update()
     return ids.flatMap((id) => {

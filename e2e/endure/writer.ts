@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import type { Page } from '@playwright/test'
 import type { Chance } from './chance'
 import type { Promised } from './promised'
+import { storeOf } from '../storeOf'
 
 /** How long an action may take before it is given up: the page may be in the middle of something else. */
 const PATIENCE = 2_500
@@ -13,6 +14,13 @@ interface Held {
   readonly enclosures: readonly string[]
   /** The line that is open, and the text it had. */
   readonly open: { readonly id: string; readonly was: string } | null
+}
+
+/** As much of the page's own store as is looked at. */
+interface FolioStore {
+  readonly lines: readonly { readonly id: string; readonly source: string }[]
+  readonly enclosures: readonly { readonly name: string }[]
+  readonly editing: { readonly id: string; readonly was: string } | null
 }
 
 /** Somebody who works in one tab, and what was promised to them there. */
@@ -67,21 +75,10 @@ export class Writer {
   }
 
   /** What the page itself holds; `null` where it has no folio now. */
-  private held(): Promise<Held | null> {
-    return this.page
-      .evaluate(() => {
-        interface Store {
-          readonly lines: { readonly id: string; readonly source: string }[]
-          readonly enclosures: { readonly name: string }[]
-          readonly editing: { readonly id: string; readonly was: string } | null
-        }
-        interface Mounted extends Element {
-          readonly __vue_app__?: {
-            readonly config: { readonly globalProperties: { readonly $pinia: { readonly _s: Map<string, Store> } } }
-          }
-        }
-        const mounted: Mounted | null = document.querySelector('#__nuxt')
-        const folio = mounted?.__vue_app__?.config.globalProperties.$pinia._s.get('folio')
+  private async held(): Promise<Held | null> {
+    try {
+      const store = await storeOf<FolioStore>(this.page, 'folio')
+      return await store.evaluate((folio) => {
         if (!folio) return null
         const { editing } = folio
         return {
@@ -90,7 +87,9 @@ export class Writer {
           open: editing ? { id: editing.id, was: editing.was } : null,
         }
       })
-      .catch(() => null)
+    } catch {
+      return null
+    }
   }
 
   /** A text that has stood in the editor for a second survives a crash. */
