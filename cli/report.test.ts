@@ -12,6 +12,7 @@ import { makeReport } from '#core/exchange/report'
 import type { Report, ReportSource } from '#core/exchange/report'
 import { isSafeMath, texText } from '#core/exchange/texText'
 import { DEFAULT_CONVENTIONS } from '#core/format/conventions'
+import { asking } from '#core/oracles.testing'
 import { lineView } from '#core/views/lineView'
 import { DEMO_FOLIOS } from '../server/db/demo'
 import { shoreCable } from '../server/db/shoreCable'
@@ -91,11 +92,7 @@ const hostileFolios = fc
   })
   .map((folio): FolioFile => ({ ...folio, conventions: {} }))
 
-describe('the LaTeX file', () => {
-  const hasLatex = spawnSync('pdflatex', ['--version']).status === 0
-  const test = hasLatex ? it : it.skip
-  const hasReader = spawnSync('pdftotext', ['-v']).status === 0
-
+asking(['LaTeX', 'pdftotext'], 'the LaTeX file', () => {
   /** Compiles a file; gives its log, and the text of its pages. */
   function compiled(latex: string): { log: string; text: string } {
     const folder = mkdtempSync(join(tmpdir(), 'ornate-phasor-latex-'))
@@ -104,7 +101,7 @@ describe('the LaTeX file', () => {
       const run = spawnSync('pdflatex', ['-halt-on-error', '-interaction=nonstopmode', 'report.tex'], { cwd: folder, encoding: 'latin1' }) // prettier-ignore
       const log = readFileSync(join(folder, 'report.log'), 'latin1')
       if (run.status !== 0) throw new Error(`${log.slice(-1500)}\n${latex}`)
-      const pages = hasReader ? spawnSync('pdftotext', ['-layout', 'report.pdf', '-'], { cwd: folder, encoding: 'utf8' }).stdout : '' // prettier-ignore
+      const pages = spawnSync('pdftotext', ['-layout', 'report.pdf', '-'], { cwd: folder, encoding: 'utf8' }).stdout
       return { log, text: pages }
     } finally {
       rmSync(folder, { recursive: true })
@@ -121,7 +118,6 @@ describe('the LaTeX file', () => {
       const { report } = reported(folio)
       const { log, text } = compiled(writeLatex(report, () => null))
       expect(overfull(log)).toEqual([])
-      if (!hasReader) return
       // The digits of every single value, in their order; where lines break is the page's business.
       const bare = text.replace(/[^\p{N}.]/gu, '')
       for (const block of report.blocks) {

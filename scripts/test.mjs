@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { keepDurations, tellSlowest } from './durations.mjs'
 import { bin, ensureChromium, ensurePackages, fail, ROOT, runAndKeep, say } from './lib.mjs'
 import { seedOfCommit } from './seed.mjs'
+import { tellUnasked } from './unasked.mjs'
 
 /** Types, lint, build, unit tests, interface tests; ends with one line that adds up the runners. */
 ensurePackages()
@@ -80,6 +81,7 @@ const passed = units.numPassedTests + faces.expected + faces.flaky
 const skipped = units.numPendingTests + faces.skipped
 const broken = (unit.status !== 0 || face.status !== 0) && failed === 0 ? 1 : 0
 section('done')
+tellUnasked(units, suites.flatMap(specsIn))
 if (faces.flaky > 0) say(`Interface tests that passed only at the second try: ${faces.flaky} (named above as flaky)`)
 say(`${passed} passed, ${failed + broken} failed${skipped > 0 ? `, ${skipped} skipped` : ''}`)
 process.exit(failed + broken > 0 ? 1 : 0)

@@ -7,7 +7,8 @@ import { sameData } from '../measured/data'
 import { decode, encode } from './encoding'
 import { INSTRUMENT_FILES } from './instruments.testing'
 import { faultSentence, remarkSentence } from './told'
-import { hasPython, python } from './python.testing'
+import { asking } from '../oracles.testing'
+import { python } from './python.testing'
 
 function read(text: string): ReadTable {
   const guess = guessTable(text)
@@ -155,24 +156,25 @@ test('for a spreadsheet nothing that a name says is run', () => {
   expect(text).toBe("\uFEFFname;re;im\r\n'=cmd();1,5;-2\r\n")
 })
 
-const withPython = hasPython('csv') ? test : test.skip
-withPython('what is written is what another reader reads', () => {
-  const samples = fc.sample(tables, 40)
-  const found = python(
-    `import csv
+asking(['Python'], 'another reader', () => {
+  test('reads what is written', () => {
+    const samples = fc.sample(tables, 40)
+    const found = python(
+      `import csv
 print(json.dumps([list(csv.reader(open(f, newline="", encoding="utf-8"))) for f in files]))`,
-    samples.map((data) => writeCsv(data)),
-  ) as string[][][]
-  samples.forEach((data, k) => {
-    const [head = [], ...rows] = found[k] ?? []
-    const columns = data.columns.flatMap(({ re, im, name }) => (im ? [[`re(${name})`, re], [`im(${name})`, im]] as const : [[name, re]] as const)) // prettier-ignore
-    expect(head.map((h) => h.split(' / ')[0])).toEqual(columns.map(([name]) => name))
-    expect(rows).toHaveLength(data.rows)
-    rows.forEach((row, r) => {
-      columns.forEach(([, values], c) => {
-        const x = values[r] ?? NaN
-        if (Number.isNaN(x)) expect(row[c]).toBe('')
-        else expect(Object.is(Number(row[c]), x)).toBe(true)
+      samples.map((data) => writeCsv(data)),
+    ) as string[][][]
+    samples.forEach((data, k) => {
+      const [head = [], ...rows] = found[k] ?? []
+      const columns = data.columns.flatMap(({ re, im, name }) => (im ? [[`re(${name})`, re], [`im(${name})`, im]] as const : [[name, re]] as const)) // prettier-ignore
+      expect(head.map((h) => h.split(' / ')[0])).toEqual(columns.map(([name]) => name))
+      expect(rows).toHaveLength(data.rows)
+      rows.forEach((row, r) => {
+        columns.forEach(([, values], c) => {
+          const x = values[r] ?? NaN
+          if (Number.isNaN(x)) expect(row[c]).toBe('')
+          else expect(Object.is(Number(row[c]), x)).toBe(true)
+        })
       })
     })
   })

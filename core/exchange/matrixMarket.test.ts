@@ -4,7 +4,8 @@ import type { DataMatrix } from '../measured/data'
 import { readMatrixMarket, writeMatrixMarket } from './matrixMarket'
 import { SCIPY_FILES } from './matrixMarket.expected'
 import { faultSentence, remarkSentence } from './told'
-import { hasPython, python } from './python.testing'
+import { asking } from '../oracles.testing'
+import { python } from './python.testing'
 
 const flat = (values: Float64Array | null): number[] | null => values && Array.from(values, (x) => x + 0)
 
@@ -51,26 +52,27 @@ test('any matrix written and read is the same, bit for bit', () => {
   )
 })
 
-const withScipy = hasPython('scipy') ? test : test.skip
-withScipy('what is written is what scipy reads, to the last bit', () => {
-  // scipy puts a complex number together as a + 1j*b, which does not keep ∞, undefined and the sign of zero.
-  const finite = (part: Float64Array): Float64Array => part.map((x) => (Number.isFinite(x) ? x + 0 : 1))
-  const samples = fc.sample(matrices, 60).map((m) => ({ ...m, re: finite(m.re), im: m.im && finite(m.im) }))
-  const found = python(
-    `from scipy.io import mmread
+asking(['SciPy'], 'scipy', () => {
+  test('reads what is written, to the last bit', () => {
+    // scipy puts a complex number together as a + 1j*b, which does not keep ∞, undefined and the sign of zero.
+    const finite = (part: Float64Array): Float64Array => part.map((x) => (Number.isFinite(x) ? x + 0 : 1))
+    const samples = fc.sample(matrices, 60).map((m) => ({ ...m, re: finite(m.re), im: m.im && finite(m.im) }))
+    const found = python(
+      `from scipy.io import mmread
 import numpy as np
 def hexes(a): return [float(x).hex() for x in np.asarray(a).ravel()]
 print(json.dumps([[list(a.shape), hexes(a.real), hexes(a.imag) if np.iscomplexobj(a) else None] for a in map(mmread, files)]))`,
-    samples.map((m) => writeMatrixMarket(m, 'written here')),
-  ) as [number[], string[], string[] | null][]
-  const same = (hexes: string[], values: Float64Array): boolean =>
-    hexes.length === values.length && hexes.every((text, k) => Object.is(fromHex(text), values[k]))
-  samples.forEach((m, k) => {
-    const [shape, re, im] = found[k] ?? [[], [], null]
-    expect(shape).toEqual([m.rows, m.cols])
-    expect(same(re, m.re)).toBe(true)
-    expect(im === null).toBe(m.im === null)
-    if (im && m.im) expect(same(im, m.im)).toBe(true)
+      samples.map((m) => writeMatrixMarket(m, 'written here')),
+    ) as [number[], string[], string[] | null][]
+    const same = (hexes: string[], values: Float64Array): boolean =>
+      hexes.length === values.length && hexes.every((text, k) => Object.is(fromHex(text), values[k]))
+    samples.forEach((m, k) => {
+      const [shape, re, im] = found[k] ?? [[], [], null]
+      expect(shape).toEqual([m.rows, m.cols])
+      expect(same(re, m.re)).toBe(true)
+      expect(im === null).toBe(m.im === null)
+      if (im && m.im) expect(same(im, m.im)).toBe(true)
+    })
   })
 })
 

@@ -5,10 +5,6 @@ import { join } from 'node:path'
 
 /** Other people's readers, for tests of what is written: Debian's Python with its packages, where it is installed. */
 
-export function hasPython(module: string): boolean {
-  return spawnSync('python3', ['-c', `import ${module}`]).status === 0
-}
-
 /** Runs a program on files of these contents, and gives what it printed as JSON. The files are in `files`. */
 export function python(program: string, contents: readonly string[]): unknown {
   const folder = mkdtempSync(join(tmpdir(), 'ornate-phasor-exchange-'))
