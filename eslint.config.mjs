@@ -48,6 +48,7 @@ const LAYERS = [
   'kinds',
   'matrices',
   'operators',
+  'signatures',
   'functions',
   'sentences',
   'handbook',

@@ -1,7 +1,7 @@
 import type { Completion } from '@codemirror/autocomplete'
 import { FUNCTIONS } from '#core/functions/registry'
 import { readoutText } from '#core/format/readout'
-import { signature } from '#core/functions/definition'
+import { signature } from '#core/signatures/definition'
 import type { LineView } from '#core/views/lineView'
 
 const functions: readonly Completion[] = FUNCTIONS.map((f) => ({

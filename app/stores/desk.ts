@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
-import type { Example } from '#core/functions/definition'
+import type { Example } from '#core/signatures/definition'
 import type { ExactMatrix } from '#core/linear/exact'
 import type { WorkingDepth } from '#core/working/write'
 

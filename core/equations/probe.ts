@@ -29,14 +29,12 @@ export function probed(name: string, count: number): Rule | null {
   return found
 }
 
-/** Functions whose real results are angles. */
-const ANGLES: ReadonlySet<string> = new Set(['arg', 'arctan2', 'arcsin', 'arccos', 'arctan'])
 
 function probe(name: string, count: number): Rule | null {
   const definition = findFunction(name)
   if (!definition || definition.lazy || count === 0) return null
-  const angle = ANGLES.has(name)
-  const turn = holomorphic(name)?.angle === 'in' || definition.parameters[0]?.kind === 'angle'
+  const angle = definition.givesAngle === true
+  const turn = holomorphic(name)?.angle === 'in' || definition.parameters[0]?.needs === 'angle'
   if (turn) return count === 1 ? { needs: 'angle', power: null, angle: false } : null
   const rule = definition.measures
   if (!rule) return { needs: 'plain', power: null, angle }

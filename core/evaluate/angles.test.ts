@@ -1,3 +1,4 @@
+import * as fc from 'fast-check'
 import { reckon } from '../testing'
 
 const text = (entry: string, angle: 'deg' | 'rad' = 'deg'): string => reckon([entry], { angle })[0]!.text
@@ -101,4 +102,54 @@ describe('hints for arguments meant in the other unit', () => {
     expect(text('e^(j*30°)')).toBe('0.86603 + 0.5j')
     expect(hints('e^(j*30°)', 'deg')).toEqual([])
   })
+})
+
+describe('in an exponent an angle that is asked for is one', () => {
+  const angle = fc.integer({ min: -24, max: 24 }).map((k) => `${15 * k}°`)
+  const bare = fc.integer({ min: -400, max: 400 }).map((k) => String(k / 8))
+  // Terms that come to an angle, or to a number that is read as one.
+  const { term } = fc.letrec<{ term: string }>((tie) => ({
+    term: fc.oneof(
+      { depthSize: 'small', withCrossShrink: true },
+      angle,
+      bare,
+      fc.tuple(tie('term'), fc.constantFrom(' + ', ' - '), tie('term')).map(([a, sign, b]) => `(${a}${sign}${b})`),
+      fc.tuple(fc.integer({ min: -5, max: 5 }), angle).map(([n, a]) => `(${n}*${a})`),
+      fc.tuple(angle, fc.integer({ min: 1, max: 7 })).map(([a, n]) => `(${a}/${n})`),
+      fc.tuple(tie('term'), angle).map(([a, b]) => `max(${a}°, ${b})`.replace(/°°/g, '°')),
+    ),
+  }))
+  const around = fc.constantFrom(
+    (t: string) => `sin(${t})`,
+    (t: string) => `cos(${t})*2`,
+    (t: string) => `(1 - tan(${t})/3)`,
+    (t: string) => `0.5∠(${t})`,
+    (t: string) => `conj(cis(${t}))`,
+    (t: string) => `if(${t} > 90°, 1, 2)`,
+    (t: string) => `g(${t})`,
+    (t: string) => `sum(sin(${t}), 1)`,
+    (t: string) => `(abs(3∠(${t})) + sign(${t}))`,
+  )
+  test.each([['e^(%)'], ['exp(%)'], ['e^(2 - %)']])(
+    '%s of what was kept before is that of the term itself',
+    (power) => {
+      fc.assert(
+        fc.property(term, around, fc.constantFrom('deg' as const, 'rad' as const), (t, put, unit) => {
+          const inner = put(t)
+          const lines = ['g(x) = cos(x)', `k = ${inner}`, power.replace('%', 'k'), power.replace('%', inner)]
+          const [, , kept, direct] = reckon(lines, { angle: unit })
+          expect(direct!.text).toBe(kept!.text)
+        }),
+        { numRuns: 3000 },
+      )
+    },
+  )
+
+  test.each([
+    ['e^(sin(30 + 60°))', '2.7183'],
+    ['e^(cos(2*60°))', '0.60653'],
+    ['e^(j*30°)', '0.86603 + 0.5j'],
+    ['e^(conj(j*60°))', '0.5 - 0.86603j'],
+    ['e^(sum(j*30°, j*60°))', '0 + 1j'],
+  ])('%s is %s', (entry, expected) => expect(text(entry)).toBe(expected))
 })

@@ -1,7 +1,7 @@
 import { callFunction, takesOneNumber } from '../functions/call'
-import type { FunctionDefinition } from '../functions/definition'
+import type { FunctionDefinition } from '../signatures/definition'
 import { findFunction } from '../functions/registry'
-import type { Apply } from '../notation/tree'
+import type { Apply, Node } from '../notation/tree'
 import { vector } from '../values/make'
 import { pointsOf } from '../values/sweeps'
 import type { Value } from '../values/types'
@@ -27,7 +27,7 @@ export function apply(node: Apply, context: Context, evaluate: Evaluate): Value 
   if (only === undefined || node.args.length > 1 || node.raised !== null || !takesOneNumber(definition))
     return applyTo(definition, node, context, evaluate)
   // Most calls are of one number: nothing is to be gathered, checked or read.
-  const value = evaluate(only, definition.exponential ? context.inExponent() : context)
+  const value = evaluate(only, aroundArgument(definition, 0, context))
   if (value.kind === 'failure') return value
   if (definition.exponential) hintBareExponent(value, only, context)
   return value.kind === 'number' ? definition.apply([value], context) : builtIn(definition, node, [value], context)
@@ -35,12 +35,41 @@ export function apply(node: Apply, context: Context, evaluate: Evaluate): Value 
 
 function applyTo(definition: FunctionDefinition, node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
   if (definition.lazy) return definition.lazy(node, context, evaluate)
-  const args = allOf(node.args, definition.exponential ? context.inExponent() : context, evaluate)
+  const args = argumentsOf(definition, node.args, context, evaluate)
   if (!Array.isArray(args)) return args
   const [only] = args
   const [onlyNode] = node.args
   if (definition.exponential && only && onlyNode) hintBareExponent(only, onlyNode, context)
   return raised(builtIn(definition, node, args, context), node, context, evaluate)
+}
+
+/** The values of the arguments, each in the surroundings of its parameter. */
+function argumentsOf(
+  definition: FunctionDefinition,
+  nodes: readonly Node[],
+  context: Context,
+  evaluate: Evaluate,
+): Value[] | Failure {
+  if (definition.exponential || !context.exponent) return allOf(nodes, aroundArgument(definition, 0, context), evaluate)
+  const values: Value[] = []
+  for (const [k, node] of nodes.entries()) {
+    const value = evaluate(node, aroundArgument(definition, k, context))
+    if (value.kind === 'failure') return value
+    values.push(value)
+  }
+  return values
+}
+
+/**
+ * What goes into an exponent as it is stays there: numbers, and the terms of a sum. An angle that a function asks for
+ * is one, wherever the call stands.
+ */
+function aroundArgument(definition: FunctionDefinition, k: number, context: Context): Context {
+  if (definition.exponential) return context.inExponent()
+  if (!context.exponent) return context
+  const parameter = definition.parameters[Math.min(k, definition.parameters.length - 1)]
+  const goesIn = parameter?.needs === 'number' || parameter?.needs === 'real' || parameter?.needs === 'scalar'
+  return goesIn ? context : context.outsideExponent()
 }
 
 /** `sin^2(x)`: the power of what the call gives. */
@@ -109,7 +138,7 @@ function overSweeps(
 function hintMultiples(definition: FunctionDefinition, args: readonly Value[], node: Apply, context: Context): void {
   args.forEach((arg, k) => {
     const of = node.args[k]
-    if (!of || arg.kind !== 'sweep' || arg.of !== 'number' || definition.parameters[k]?.kind !== 'angle') return
+    if (!of || arg.kind !== 'sweep' || arg.of !== 'number' || definition.parameters[k]?.needs !== 'angle') return
     const last = arg.re[arg.count - 1] ?? 0
     if (arg.pi && context.angleUnit === 'deg') context.hint('multiple-of-pi-in-degrees', of)
     else if (!arg.pi && !arg.complex && context.angleUnit === 'rad' && TURNS.has(last) && arg.axis.values === arg.re)
@@ -121,7 +150,7 @@ function hintMultiples(definition: FunctionDefinition, args: readonly Value[], n
 const TURNS: ReadonlySet<number> = new Set([90, 180, 270, 360, 720])
 
 function userDefined(node: Apply, context: Context, evaluate: Evaluate): Value | Failure {
-  const args = allOf(node.args, context, evaluate)
+  const args = allOf(node.args, context.outsideExponent(), evaluate)
   if (!Array.isArray(args)) return args
   const value = context.lookup(node.name)
   if (value?.kind !== 'function' || !(value.body instanceof Body)) return failure('not-a-function', { name: node.name })

@@ -20,7 +20,7 @@ export function comparison(
   evaluate: Evaluate,
 ): Value | Failure {
   const nodes = [node.first, ...node.rest.map((r) => r.node)]
-  const values = allOf(nodes, context, evaluate)
+  const values = allOf(nodes, context.outsideExponent(), evaluate)
   if (!Array.isArray(values)) return values
   const plain = values.some(isQuantity) ? comparable(values, nodes) : values
   if (!Array.isArray(plain)) return plain

@@ -213,7 +213,7 @@ function signedValue(sign: '+' | '-', value: Value, operand: Node, context: Cont
 function polar(node: Polar, context: Context): Value | Failure {
   const size = evaluate(node.magnitude, context)
   if (size.kind === 'failure') return size
-  const turned = evaluate(node.angle, context)
+  const turned = evaluate(node.angle, context.outsideExponent())
   if (turned.kind === 'failure') return turned
   hintTurns(turned, node.angle, context)
   const angle = turned.kind === 'quantity' ? angleFrom(turned, '∠') : turned

@@ -25,7 +25,7 @@ export function where(node: Where, context: Context, evaluate: Evaluate): Value 
     const unknown = context.lookup(name.name)
     if (!unknown || !isUnknown(unknown, name.name))
       return failureAt(name, failure('where-unknown', { name: name.name }))
-    const value = evaluate(valueNode, context)
+    const value = evaluate(valueNode, context.outsideExponent())
     if (value.kind === 'failure') return value
     const misfit = doesNotFit(unknown, value, name.name)
     if (misfit) return failureAt(valueNode, misfit)

@@ -10,9 +10,10 @@ import { angleOf, angleOfTurns, argumentOf, exactReal, fromComponents, integer, 
 import type { AngleValue, NumberValue, Value } from '../values/types'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import { numberAt } from './arguments'
 import { ratio } from './measures'
-import type { Example, FunctionDefinition } from './definition'
+import { define } from '../signatures/definition'
+import type { Example, FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
 
 type Circular = 'sin' | 'cos' | 'tan'
 
@@ -42,36 +43,35 @@ function ofAngle(which: Circular, angle: AngleValue): NumberValue | Failure {
   return exact ? exactReal(exact) : real(value)
 }
 
-const theta = { name: 'θ', kind: 'angle' } as const
+const theta = take.angle('θ')
 
 function circular(which: Circular, summary: string, examples: readonly Example[]): FunctionDefinition {
-  return {
+  return define({
     name: which,
     group: 'angles',
     inverse: `arc${which}`,
     parameters: [theta],
     summary,
     examples,
-    apply: (args) => circularValue(which, args[0]),
-  }
+    apply: ([z]) => circularValue(which, z),
+  })
 }
 
 function reciprocal(name: string, of: Circular, summary: string, examples: readonly Example[]): FunctionDefinition {
-  return {
+  return define({
     name,
     group: 'angles',
     parameters: [theta],
     summary,
     examples,
-    apply: (args) => {
-      const [z] = args
-      if (z?.kind === 'number' && of !== 'tan') return A.rounded((of === 'cos' ? C.sec : C.csc)(z), true, z)
+    apply: ([z]) => {
+      if (z.kind === 'number' && of !== 'tan') return A.rounded((of === 'cos' ? C.sec : C.csc)(z), true, z)
       const value = circularValue(of, z)
       if (value.kind === 'failure') return value
       if (of === 'tan' && value.re === Infinity) return integer(0)
       return A.divide(integer(1), value)
     },
-  }
+  })
 }
 
 /** The angles whose sine is a whole or half number, in turns. */
@@ -121,15 +121,16 @@ function inverse(
   examples: readonly Example[],
   apply: (value: NumberValue) => Value | Failure,
 ): FunctionDefinition {
-  return {
+  return define({
     name,
     group: 'angles',
-    parameters: [{ name: 'x', kind: 'number' }],
+    parameters: [take.number('x')],
     spellings: [spelling],
     summary,
     examples,
-    apply: (args) => apply(numberAt(args, 0)),
-  }
+    givesAngle: true,
+    apply: ([x]) => apply(x),
+  })
 }
 
 /** What is particular about a hyperbolic function. */
@@ -149,21 +150,20 @@ function hyperbolic(
   examples: readonly Example[],
   { spellings = [], inverse: inverseName, odd, atPole }: Particulars = {},
 ): FunctionDefinition {
-  return {
+  return define({
     name,
     group: 'angles',
     ...(inverseName ? { inverse: inverseName } : {}),
-    parameters: [{ name: 'z', kind: 'number' }],
+    parameters: [take.number('z')],
     spellings,
     summary,
     examples,
-    apply: (args) => {
-      const value = numberAt(args, 0)
+    apply: ([value]) => {
       if (odd && value.exact && isZero(value)) return integer(0)
       const result = of(value)
       return atPole?.(value) ?? A.rounded(result, value.complex || result.im !== 0, value)
     },
-  }
+  })
 }
 
 /** True of 1 and −1 themselves, not of exact numbers whose doubles they are. */
@@ -257,14 +257,11 @@ export const angleFunctions: readonly FunctionDefinition[] = [
     ],
     arctangent,
   ),
-  {
+  define({
     name: 'arctan2',
     measures: ratio,
     group: 'angles',
-    parameters: [
-      { name: 'y', kind: 'real' },
-      { name: 'x', kind: 'real' },
-    ],
+    parameters: [take.real('y'), take.real('x')],
     spellings: ['atan2'],
     summary: 'The angle of the point (x, y), in the right quadrant.',
     examples: [
@@ -272,12 +269,9 @@ export const angleFunctions: readonly FunctionDefinition[] = [
       { entry: 'arctan2(0, -1)', gives: '180°' },
       { entry: 'arctan2(1e-300, 1e-300)', gives: '45°' },
     ],
-    apply: (args) => {
-      const y = numberAt(args, 0)
-      const x = numberAt(args, 1)
-      return argumentOf(fromComponents(x, y))
-    },
-  },
+    givesAngle: true,
+    apply: ([y, x]) => argumentOf(fromComponents(x, y)),
+  }),
   hyperbolic(
     'sinh',
     C.sinh,
@@ -344,10 +338,10 @@ export const angleFunctions: readonly FunctionDefinition[] = [
     ],
     { spellings: ['atanh'], odd: true, atPole: (x) => (isOne(x) ? real(x.re * Infinity) : null) },
   ),
-  {
+  define({
     name: 'degrees',
     group: 'angles',
-    parameters: [{ name: 'θ', kind: 'angle' }],
+    parameters: [take.angle('θ')],
     summary: 'The plain number of degrees in an angle.',
     idleIn: 'deg',
     examples: [
@@ -355,12 +349,12 @@ export const angleFunctions: readonly FunctionDefinition[] = [
       { entry: 'degrees(1 rad)', gives: '57.296' },
       { entry: 'degrees(36°52\'12")', gives: '36.87' },
     ],
-    apply: (args) => plain(args[0], asDegreesValue),
-  },
-  {
+    apply: ([angle]) => plain(angle, asDegreesValue),
+  }),
+  define({
     name: 'radians',
     group: 'angles',
-    parameters: [{ name: 'θ', kind: 'angle' }],
+    parameters: [take.angle('θ')],
     summary: 'The plain number of radians in an angle.',
     idleIn: 'rad',
     examples: [
@@ -368,8 +362,8 @@ export const angleFunctions: readonly FunctionDefinition[] = [
       { entry: 'radians(1 rad)', gives: '1' },
       { entry: 'radians(180°) == pi', gives: 'true' },
     ],
-    apply: (args) => plain(args[0], asRadians),
-  },
+    apply: ([angle]) => plain(angle, asRadians),
+  }),
 ]
 
 function asDegreesValue(angle: AngleValue): NumberValue {
@@ -377,6 +371,6 @@ function asDegreesValue(angle: AngleValue): NumberValue {
   return exact ? exactReal(exact) : real(asDegrees(angle))
 }
 
-function plain(value: Value | undefined, convert: (angle: AngleValue) => NumberValue): Value | Failure {
-  return value?.kind === 'angle' ? convert(value) : failure('real-needed', { operator: 'an angle' })
+function plain(value: AngleValue | NumberValue, convert: (angle: AngleValue) => NumberValue): Value | Failure {
+  return value.kind === 'angle' ? convert(value) : failure('real-needed', { operator: 'an angle' })
 }

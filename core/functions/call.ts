@@ -1,9 +1,7 @@
 import type { Context } from '../operators/context'
-import { asRadians, inAngleUnit } from '../values/convert'
-import { asMatrix, asVector, itemsOf, mapMatrix, matrixOf, shapeText } from '../values/matrices'
+import { asMatrix, itemsOf, mapMatrix, shapeText } from '../values/matrices'
 import type { Node } from '../notation/tree'
-import * as Q from '../numbers/rational'
-import type { NumberValue, Value, VectorValue } from '../values/types'
+import type { Value, VectorValue } from '../values/types'
 import { integer, vector } from '../values/make'
 import { asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
 import { algebraic, isAlgebraic } from '../algebra/ratio'
@@ -12,13 +10,14 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { isQuantity } from '../values/quantity'
 import { callOnQuantities } from './quantities'
-import { signature } from './definition'
-import type { FunctionDefinition, Parameter } from './definition'
+import { signature } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import type { Parameter } from '../signatures/parameter'
 
 /** A function of one number of any kind: given a number, it can be applied as it is. */
 export function takesOneNumber({ parameters }: FunctionDefinition): boolean {
-  const kind = parameters[0]?.kind
-  return parameters.length === 1 && (kind === 'number' || kind === 'scalar')
+  const needs = parameters[0]?.needs
+  return parameters.length === 1 && (needs === 'number' || needs === 'scalar')
 }
 
 /**
@@ -48,7 +47,7 @@ export function callFunction(
     const value = args[k]
     const node = nodes[k]
     if (parameter === undefined || value === undefined || node === undefined) break
-    const read = coerce(definition, parameter, value, node, context)
+    const read = parameter.read(value, node, context, definition) ?? wrongKind(definition, parameter, value)
     if (read.kind === 'failure') return { ...read, from: node.from, to: node.to }
     if (read !== value) ready = ready.with(k, read)
   }
@@ -78,8 +77,7 @@ function onArrays(
   const [first] = args
   const [firstNode] = nodes
   const unknowns = args.some((a) => a.kind === 'polynomial' || hasUnknowns(a))
-  if (unknowns && !definition.parameters.some((p) => p.kind === 'algebra' || p.kind === 'any'))
-    return withUnknowns(definition, args, context)
+  if (unknowns && !definition.parameters.some((p) => p.unknowns)) return withUnknowns(definition, args, context)
   if (arrays) return null
   if (definition.repeats && args.length === 1 && firstNode) {
     if (first?.kind === 'vector') return reduceVector(definition, first, firstNode, context)
@@ -106,14 +104,14 @@ function withUnknowns(definition: FunctionDefinition, args: readonly Value[], co
     )
   }
   const matrices = args.flatMap((a) => asAlgebra(a) ?? [])
-  if (!definition.algebra || matrices.length < args.length) return failure('no-unknowns', { name: definition.name })
-  return wrong ?? definition.algebra(matrices, context)
+  const [left, right = left] = matrices
+  if (!definition.algebra || !left || !right || matrices.length < args.length) return failure('no-unknowns', { name: definition.name }) // prettier-ignore
+  return wrong ?? definition.algebra(left, right, context)
 }
 
 /** Functions that take vectors and matrices as a whole. */
 function takesArrays(definition: FunctionDefinition): boolean {
-  for (const { kind } of definition.parameters)
-    if (kind === 'vector' || kind === 'matrix' || kind === 'array' || kind === 'any' || kind === 'algebra') return true
+  for (const { whole } of definition.parameters) if (whole) return true
   return false
 }
 
@@ -177,70 +175,12 @@ function overEntries(
 
 function wrongCount(definition: FunctionDefinition, given: number): Failure | null {
   const most = definition.parameters.length
-  const least = most - (definition.optional ?? 0)
+  const least = most - definition.optional
   if (given >= least && (given <= most || definition.repeats)) return null
   return definition.refuses?.(given) ?? failure('argument-count', { signature: signature(definition), given })
 }
 
 function wrongKind(definition: FunctionDefinition, parameter: Parameter, value: Value): Failure {
-  const data = { signature: signature(definition), name: parameter.name, needs: parameter.kind, kind: value.kind }
+  const data = { signature: signature(definition), name: parameter.name, needs: parameter.needs, kind: value.kind }
   return failure('argument-kind', data)
-}
-
-/** Whole numbers are known to the unit: exact ones of any size, rounded ones while doubles tell all of them apart. */
-function isWhole({ re, im, exact }: NumberValue): boolean {
-  return im === 0 && (exact ? Q.isInteger(exact.re) : Number.isSafeInteger(re))
-}
-
-function coerce(
-  definition: FunctionDefinition,
-  parameter: Parameter,
-  value: Value,
-  node: Node,
-  context: Context,
-): Value | Failure {
-  switch (parameter.kind) {
-    case 'angle':
-      if (value.kind === 'angle') return value
-      if (value.kind !== 'number') return wrongKind(definition, parameter, value)
-      if (value.im !== 0) return value
-      context.bare(node, value)
-      if (definition.idleIn !== undefined && definition.idleIn === context.angleUnit && !context.pointwise)
-        context.hint(definition.idleIn === 'deg' ? 'degrees-of-degrees' : 'radians-of-radians', node)
-      return inAngleUnit(value, context.angleUnit)
-    case 'number': {
-      const number = value.kind === 'angle' ? asRadians(value) : value
-      return number.kind === 'number' ? number : wrongKind(definition, parameter, value)
-    }
-    case 'scalar':
-      return value.kind === 'number' || value.kind === 'angle' ? value : wrongKind(definition, parameter, value)
-    case 'real or angle':
-      if (value.kind === 'angle') return value
-      return value.kind === 'number' && value.im === 0 ? value : wrongKind(definition, parameter, value)
-    case 'real': {
-      const number = value.kind === 'angle' ? asRadians(value) : value
-      return number.kind === 'number' && number.im === 0 ? number : wrongKind(definition, parameter, value)
-    }
-    case 'whole':
-      return value.kind === 'number' && isWhole(value) ? value : wrongKind(definition, parameter, value)
-    case 'vector':
-      return value.kind === 'matrix' && value.cols === 1
-        ? asVector(value)
-        : value.kind === 'vector'
-          ? value
-          : wrongKind(definition, parameter, value)
-    case 'array':
-      return value.kind === 'vector' || value.kind === 'matrix' ? value : wrongKind(definition, parameter, value)
-    case 'matrix':
-      if (value.kind === 'number') return matrixOf(1, 1, [value])
-      if (value.kind === 'matrix') return value
-      return asMatrix(value) ? value : wrongKind(definition, parameter, value)
-    case 'text':
-      return value.kind === 'text' ? value : wrongKind(definition, parameter, value)
-    case 'truth':
-      return value.kind === 'truth' ? value : wrongKind(definition, parameter, value)
-    case 'any':
-    case 'algebra':
-      return value
-  }
 }

@@ -10,9 +10,9 @@ import type { Measures } from '../quantities/shape'
 import { alike } from '../quantities/sums'
 import { unknownsOf } from '../quantities/through'
 import { bare, isQuantity, quantity } from '../values/quantity'
-import { argumentAt } from './arguments'
-import { signature } from './definition'
-import type { FunctionDefinition } from './definition'
+import { define, signature } from '../signatures/definition'
+import * as take from '../signatures/take'
+import type { FunctionDefinition } from '../signatures/definition'
 
 /** Words of which not all is evaluated, or not as it stands elsewhere. */
 
@@ -56,14 +56,11 @@ function entryByEntry({ args }: Apply, context: Context, evaluate: Evaluate): Va
   return evaluate(only, context.entryByEntry())
 }
 
-const choice: FunctionDefinition = {
+const choice = define({
   name: 'if',
+  opaque: true,
   group: 'choice',
-  parameters: [
-    { name: 'condition', kind: 'truth' },
-    { name: 'a', kind: 'any' },
-    { name: 'b', kind: 'any' },
-  ],
+  parameters: [take.truth('condition'), take.term('a'), take.term('b')],
   summary: 'a where the condition holds, else b; only the chosen side is reckoned.',
   examples: [
     { entry: 'if(2 > 1, 10, 20)', gives: '10' },
@@ -71,13 +68,14 @@ const choice: FunctionDefinition = {
     { entry: 'if(w > 2, 1, 0)', gives: '4 points, 0 … 1', before: ['w = 1 to 4'] },
   ],
   lazy: choose,
-  apply: (args) => argumentAt(args, args[0]?.kind === 'truth' && args[0].truth ? 1 : 2),
-}
+  apply: ([condition, a, b]) => (condition.truth ? a : b),
+})
 
-const each: FunctionDefinition = {
+const each = define({
   name: 'each',
+  opaque: true,
   group: 'vectors',
-  parameters: [{ name: '…', kind: 'any' }],
+  parameters: [take.term('…')],
   summary: 'Entry by entry: the operators and functions written inside it work on the entries.',
   examples: [
     { entry: 'each([1, 2, 3]^2)', gives: '[1, 4, 9]' },
@@ -85,18 +83,15 @@ const each: FunctionDefinition = {
     { entry: 'each([[1, 2], [3, 4]]*[[1, 2], [3, 4]])', gives: '[[1, 4], [9, 16]]' },
   ],
   lazy: entryByEntry,
-  apply: (args) => argumentAt(args, 0),
-}
+  apply: ([only]) => only,
+})
 
-const rest: FunctionDefinition = {
+const rest = define({
   name: 'mod',
   operator: true,
   infix: true,
   group: 'numbers',
-  parameters: [
-    { name: 'a', kind: 'real or angle' },
-    { name: 'b', kind: 'real or angle' },
-  ],
+  parameters: [take.realOrAngle('a'), take.realOrAngle('b')],
   summary: 'The rest of the floored division of a by b: of the sign of b.',
   examples: [
     { entry: '7 mod 3', gives: '1' },
@@ -104,7 +99,7 @@ const rest: FunctionDefinition = {
     { entry: '400° mod 360°', gives: '40°' },
     { entry: '(10^20 + 1) mod 7', gives: '3' },
   ],
-  apply: (args, context) => binary('mod', argumentAt(args, 0), argumentAt(args, 1), new Plainly(context)),
-}
+  apply: (args, context) => binary('mod', args[0], args[1], new Plainly(context)),
+})
 
 export const choiceFunctions: readonly FunctionDefinition[] = [choice, each, rest]

@@ -8,10 +8,11 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { Value, NumberValue, VectorValue } from '../values/types'
 import { euclideanNorm, mapVector } from '../values/vectors'
-import { angleAt, numberAt } from './arguments'
 import { free, keep } from './measures'
 import { anyRoot, conjugate, imaginaryPart, realPart } from './otherMeasures'
-import type { FunctionDefinition } from './definition'
+import { define } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
 import { angleSweep, numberSweep } from '../values/sweeps'
 import { absoluteAngle } from './numbers'
 import { anglesOf, conjugated, magnitudes } from '../values/sweepLoops'
@@ -47,7 +48,7 @@ function principalRoot(z: NumberValue, n: number): NumberValue | Failure {
   return A.rounded(C.polar(magnitude, argument.radians / n), true, z)
 }
 
-const z = { name: 'z', kind: 'number' } as const
+const z = take.number('z')
 
 /** The length of a vector; values in a row that are none have a magnitude each. */
 export function magnitudeOfVector(v: VectorValue): Value | Failure {
@@ -58,7 +59,7 @@ export function magnitudeOfVector(v: VectorValue): Value | Failure {
 }
 
 export const complexFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 're',
     measures: realPart,
     group: 'complex',
@@ -70,9 +71,9 @@ export const complexFunctions: readonly FunctionDefinition[] = [
       { entry: 're(5∠60°)', gives: '2.5' },
       { entry: 're(1e300∠90°)', gives: '0' },
     ],
-    apply: (args) => part(numberAt(args, 0), 're'),
-  },
-  {
+    apply: ([of]) => part(of, 're'),
+  }),
+  define({
     name: 'im',
     measures: imaginaryPart,
     group: 'complex',
@@ -84,9 +85,9 @@ export const complexFunctions: readonly FunctionDefinition[] = [
       { entry: 'im([1 + 2j, 3 - 4j])', gives: '[2, -4]' },
       { entry: 'im(5∠180°)', gives: '0' },
     ],
-    apply: (args) => part(numberAt(args, 0), 'im'),
-  },
-  {
+    apply: ([of]) => part(of, 'im'),
+  }),
+  define({
     name: 'abs',
     measures: keep,
     group: 'complex',
@@ -94,7 +95,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
     whole: 'norm(A) or det(A)',
     loop: realLoop(magnitudes),
     typesetting: { as: 'enclosed', before: '\\left| ', after: ' \\right|' },
-    parameters: [{ name: 'z', kind: 'number' }],
+    parameters: [take.number('z')],
     spellings: ['mag', 'magnitude'],
     summary:
       'Magnitude of z, also written |z|; of a vector its length, of roots and the like one for each. Entry by entry it is each(abs(v)).',
@@ -104,10 +105,11 @@ export const complexFunctions: readonly FunctionDefinition[] = [
       { entry: 'abs(-7)', gives: '7' },
     ],
     ofVector: magnitudeOfVector,
-    apply: (args) => A.magnitude(numberAt(args, 0)),
-  },
-  {
+    apply: ([of]) => A.magnitude(of),
+  }),
+  define({
     name: 'arg',
+    givesAngle: true,
     measures: free,
     group: 'complex',
     loop: (value, sweep) => angleSweep(sweep.axis, anglesOf(value)),
@@ -120,12 +122,11 @@ export const complexFunctions: readonly FunctionDefinition[] = [
       { entry: 'arg(-2)', gives: '180°' },
       { entry: 'arg(1e-200 + 1e-200j)', gives: '45°' },
     ],
-    apply: (args): Value => {
-      const value = numberAt(args, 0)
+    apply: ([value]) => {
       return Number.isNaN(value.re) ? real(NaN) : argumentOf(value)
     },
-  },
-  {
+  }),
+  define({
     name: 'conj',
     measures: conjugate,
     group: 'complex',
@@ -139,57 +140,47 @@ export const complexFunctions: readonly FunctionDefinition[] = [
       { entry: 'conj(5∠30°)', gives: '4.3301 - 2.5j' },
       { entry: 'conj(1/3 + j/7)*(1/3 + j/7)', gives: '0.13152 + 0j' },
     ],
-    apply: (args) => A.conjugate(numberAt(args, 0)),
-  },
-  {
+    apply: ([of]) => A.conjugate(of),
+  }),
+  define({
     name: 'cis',
     group: 'complex',
-    parameters: [{ name: 'θ', kind: 'angle' }],
+    parameters: [take.angle('θ')],
     summary: 'cos θ + j sin θ, the number of magnitude 1 and argument θ.',
     examples: [
       { entry: 'cis(90°)', gives: '0 + 1j' },
       { entry: 'cis(-45°)', gives: '0.70711 - 0.70711j' },
       { entry: 'cis(360000090°)', gives: '0 + 1j' },
     ],
-    apply: (args) => {
-      const value = args[0]
-      if (value?.kind === 'number') return A.exponential(multiplyByUnit(value))
-      return A.onUnitCircleAt(angleAt(args, 0))
-    },
-  },
-  {
+    apply: ([angle]) => (angle.kind === 'number' ? A.exponential(multiplyByUnit(angle)) : A.onUnitCircleAt(angle)),
+  }),
+  define({
     name: 'root',
     measures: anyRoot,
     group: 'complex',
     typesetting: { as: 'indexed radical' },
-    parameters: [z, { name: 'n', kind: 'whole' }],
+    parameters: [z, take.whole('n')],
     summary: 'Principal n-th root of z.',
     examples: [
       { entry: 'root(27, 3)', gives: '3' },
       { entry: 'root(-8, 3)', gives: '1 + 1.7321j' },
       { entry: 'root(1e-300, 3)', gives: '1e-100' },
     ],
-    apply: (args) => {
-      const n = numberAt(args, 1).re
-      return n < 1
-        ? failure('domain', { name: 'root', needs: 'a root of order 1 or more' })
-        : principalRoot(numberAt(args, 0), n)
-    },
-  },
-  {
+    apply: ([value, { re: n }]) =>
+      n < 1 ? failure('domain', { name: 'root', needs: 'a root of order 1 or more' }) : principalRoot(value, n),
+  }),
+  define({
     name: 'everyroot',
     measures: anyRoot,
     group: 'complex',
-    parameters: [z, { name: 'n', kind: 'whole' }],
+    parameters: [z, take.whole('n')],
     summary: 'All n-th roots of z as a vector, from the principal root anticlockwise.',
     examples: [
       { entry: 'everyroot(16, 4)', gives: '[2 + 0j, 0 + 2j, -2 + 0j, 0 - 2j]' },
       { entry: 'everyroot(-1, 2)', gives: '[0 + 1j, 0 - 1j]' },
       { entry: 'everyroot(8j, 3)', gives: '[1.7321 + 1j, -1.7321 + 1j, 0 - 2j]' },
     ],
-    apply: (args) => {
-      const value = numberAt(args, 0)
-      const n = numberAt(args, 1).re
+    apply: ([value, { re: n }]) => {
       if (n < 1 || n > 1000) return failure('domain', { name: 'everyroot', needs: 'an order from 1 to 1000' })
       if (isZero(value)) return valueList([exactNumber(G.ZERO, true)])
       const principal = principalRoot(value, n)
@@ -202,7 +193,7 @@ export const complexFunctions: readonly FunctionDefinition[] = [
       }
       return valueList(roots)
     },
-  },
+  }),
 ]
 
 function multiplyByUnit(value: NumberValue): NumberValue {

@@ -15,13 +15,14 @@ import { matrixOf } from '../values/matrices'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { Value } from '../values/types'
-import { argumentAt } from './arguments'
-import type { FunctionDefinition } from './definition'
+import { define } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
 import { free } from './measures'
 
 /** Of the chapter on control: the arrays of Routh and of Jury, with what they say. */
 
-const p = [{ name: 'p', kind: 'algebra' }] as const
+const p = [take.polynomialOrList('p')] as const
 
 function arrayOf(rows: readonly (readonly Algebraic[])[], exact: boolean): Value | Failure {
   const width = Math.max(...rows.map((row) => row.length))
@@ -63,7 +64,7 @@ function constant(given: Coefficients): boolean {
 }
 
 export const criterionFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 'routh',
     group: 'control',
     parameters: p,
@@ -75,8 +76,8 @@ export const criterionFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'routh(s^4 + s^3 + 3s^2 + 2s + 2)', gives: '[[1, 3, 2], [1, 2, 0], [1, 2, 0], [2, 0, 0], [2, 0, 0]]' }, // prettier-ignore
       { before: ['unknown s, K'], entry: 'routh(s^3 + 3s^2 + 2s + K)', gives: '[[1, 2], [3, K], [-0.33333K + 2, 0], [K, 0]]' }, // prettier-ignore
     ],
-    apply: (args, context) => {
-      const given = coefficientsOf('routh', argumentAt(args, 0))
+    apply: ([of], context) => {
+      const given = coefficientsOf('routh', of)
       if ('kind' in given) return given
       if (constant(given)) return failure('no-roots', { name: 'roots' })
       const found = routhArray(given)
@@ -87,8 +88,8 @@ export const criterionFunctions: readonly FunctionDefinition[] = [
       if (context.at && found.auxiliary.length > 0) context.hint('routh-auxiliary', context.at, { rows: found.auxiliary.join(', ') }) // prettier-ignore
       return arrayOf(found.rows, given.exact)
     },
-  },
-  {
+  }),
+  define({
     name: 'jury',
     group: 'control',
     parameters: p,
@@ -104,8 +105,8 @@ export const criterionFunctions: readonly FunctionDefinition[] = [
       },
       { before: ['unknown z'], entry: 'jury(4z - 1)', gives: '[[-1, 4]]' },
     ],
-    apply: (args, context) => {
-      const given = coefficientsOf('jury', argumentAt(args, 0))
+    apply: ([of], context) => {
+      const given = coefficientsOf('jury', of)
       if ('kind' in given) return given
       if (constant(given)) return failure('no-roots', { name: 'roots' })
       const found = juryArray(given)
@@ -113,5 +114,5 @@ export const criterionFunctions: readonly FunctionDefinition[] = [
       tell(given, true, context.at, context)
       return arrayOf(found, given.exact)
     },
-  },
+  }),
 ]

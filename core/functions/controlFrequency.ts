@@ -9,20 +9,22 @@ import { PLAIN } from '../units/measure'
 import { angleOf, complexNumber, real, text, valueList } from '../values/make'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { PartsValue, Value } from '../values/types'
-import { argumentAt, numberAt } from './arguments'
+import type { NumberValue, PartsValue, Value } from '../values/types'
+import type { TransferValue } from '../signatures/take'
 import { declaredMeasure, ofLoop, partsOf, plainly, rateOf, timeOf } from './controlMeasures'
 import { L, listed, orNone, periodOf, withTransfer } from './controlShared'
-import type { FunctionDefinition } from './definition'
+import { define } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
 import { measureOf } from '../quantities/shape'
 import { dressed } from './measures'
 
 /** Of the chapter on control: margins, bandwidth, and the locus of the roots. */
 
-const LOOP = { name: 'T', kind: 'algebra' } as const
+const LOOP = take.transfer('T')
 
 /** The margins of a loop, with or without a delay. */
-function marginsIn(value: Value): { readonly loop: Transfer; readonly margins: Margins } | Failure {
+function marginsIn(value: TransferValue): { readonly loop: Transfer; readonly margins: Margins } | Failure {
   if (value.kind === 'delayed') {
     const loop = transferOf('margins', value.ratio)
     if ('kind' in loop) return loop
@@ -32,7 +34,7 @@ function marginsIn(value: Value): { readonly loop: Transfer; readonly margins: M
   return 'kind' in loop ? loop : { loop, margins: marginsOf(loop) }
 }
 
-function margins(value: Value, context: Context): Value | Failure {
+function margins(value: TransferValue, context: Context): Value | Failure {
   const found = marginsIn(value)
   if ('kind' in found) return found
   const { loop, margins: m } = found
@@ -73,8 +75,7 @@ export function branchesOf(l: Transfer): { readonly positive: Branches; readonly
   return known
 }
 
-function rootLocus(args: readonly Value[]): Value | Failure {
-  const [value, k] = [argumentAt(args, 0), numberAt(args, 1)]
+function rootLocus(value: TransferValue, k: NumberValue): Value | Failure {
   return withTransfer('root_locus', value, (l) => {
     if (l.unknown === null) return failure('transfer-needed', { name: 'root_locus', kind: value.kind })
     if (l.top.length > l.bottom.length) return failure('transfer-improper', { name: 'root_locus' })
@@ -86,7 +87,7 @@ function rootLocus(args: readonly Value[]): Value | Failure {
 }
 
 export const frequencyFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 'margins',
     group: 'control',
     parameters: [L],
@@ -109,9 +110,9 @@ export const frequencyFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'margins(10/(s*(s + 1)*(s + 5))).phase', gives: '25.39°' },
       { before: ['unknown s'], entry: 'margins(1/(s + 1)).gain', gives: 'none' },
     ],
-    apply: (args, context) => margins(argumentAt(args, 0), context),
-  },
-  {
+    apply: ([l], context) => margins(l, context),
+  }),
+  define({
     name: 'bandwidth',
     group: 'control',
     parameters: [LOOP],
@@ -122,13 +123,13 @@ export const frequencyFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'bandwidth(4/(s^2 + 2s + 4))', gives: '2.544' },
       { before: ['unknown s'], entry: 'bandwidth(s/(s + 5))', gives: 'none' },
     ],
-    apply: (args) =>
-      withTransfer('bandwidth', argumentAt(args, 0), (t) => {
+    apply: ([of]) =>
+      withTransfer('bandwidth', of, (t) => {
         const w = bandwidthOf(t)
         return orNone(w === null ? null : w / (t.discrete ? periodOf(t) : 1))
       }),
-  },
-  {
+  }),
+  define({
     name: 'peak_gain',
     group: 'control',
     parameters: [LOOP],
@@ -139,17 +140,17 @@ export const frequencyFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'peak_gain(3/(s + 1))', gives: '3' },
       { before: ['unknown s'], entry: 'peak_gain(s/(s + 1))', gives: '1' },
     ],
-    apply: (args) =>
-      withTransfer('peak_gain', argumentAt(args, 0), (t) => {
+    apply: ([of]) =>
+      withTransfer('peak_gain', of, (t) => {
         const peak = peakGainOf(t)
         return peak ? real(peak.value) : failure('peak-infinite')
       }),
-  },
-  {
+  }),
+  define({
     name: 'root_locus',
     group: 'control',
     marks: 'cross',
-    parameters: [L, { name: 'k', kind: 'real' }],
+    parameters: [L, take.real('k')],
     measures: plainly(([l]) => declaredMeasure(l)),
     summary:
       'The roots of 1 + k·L = 0, each on its branch: the poles of the closed loop with the gain k, in the order of the poles of L that the branches begin at.',
@@ -158,6 +159,6 @@ export const frequencyFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'root_locus(1/(s*(s + 2)), 0.75)', gives: '[-1.5 + 0j, -0.5 + 0j]' },
       { before: ['unknown s'], entry: 'root_locus(1/(s*(s + 2)), 2)', gives: '[-1 + 1j, -1 - 1j]' },
     ],
-    apply: rootLocus,
-  },
+    apply: ([l, k]) => rootLocus(l, k),
+  }),
 ]

@@ -1,4 +1,5 @@
 import { algebraic, isAlgebraic } from '../algebra/ratio'
+import type { Algebraic } from '../algebra/ratio'
 import { isZero } from '../values/beyond'
 import { order, quotientValue, relativeDegree, rootsOfWhole } from '../control/transfer'
 import type { Transfer } from '../control/transfer'
@@ -11,32 +12,26 @@ import { complexNumber, exactNumber, integer, real, valueList } from '../values/
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { NumberValue, Value } from '../values/types'
-import { argumentAt } from './arguments'
+import type { TransferValue } from '../signatures/take'
 import { declaredMeasure, partsOf, plainLoop, rateOf, timeOf, unknownMeasure } from './controlMeasures'
 import { G, L, listed, periodOf, withTransfer } from './controlShared'
-import type { FunctionDefinition } from './definition'
+import { define } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
 import { first, free } from './measures'
 
 /** Of the chapter on control: loops, and what a transfer function tells at a glance. */
 
-/** Two that can be joined to a loop: ratios without a delay. */
-function loopPart(name: string, value: Value): Value | Failure {
-  if (value.kind === 'delayed') return failure('transfer-delayed', { name })
-  return isAlgebraic(value) ? value : failure('transfer-needed', { name, kind: value.kind })
-}
-
-function closed(name: string, above: Value, loop: Value): Value | Failure {
-  const [a, l] = [loopPart(name, above), loopPart(name, loop)]
-  if (a.kind === 'failure') return a
-  if (l.kind === 'failure') return l
-  if (!isAlgebraic(a) || !isAlgebraic(l)) return failure('transfer-needed', { name, kind: above.kind })
-  const below = algebraic('+', integer(1), l)
+/** above/(1 + loop); of ratios without a delay only. */
+function closed(name: string, above: TransferValue, loop: TransferValue): Algebraic | Failure {
+  if (above.kind === 'delayed' || loop.kind === 'delayed') return failure('transfer-delayed', { name })
+  const below = algebraic('+', integer(1), loop)
   if (below.kind === 'failure') return below
   if (below.kind === 'number' && isZero(below)) return failure('loop-without-answer', { name })
-  return algebraic('/', a, below)
+  return algebraic('/', above, below)
 }
 
-function product(a: Value, b: Value): Value | Failure {
+function product(a: TransferValue, b: TransferValue): TransferValue | Failure {
   return isAlgebraic(a) && isAlgebraic(b) ? algebraic('*', a, b) : a
 }
 
@@ -96,11 +91,10 @@ function modes(g: Transfer): Value | Failure {
 }
 
 export const loopFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 'closed_loop',
     group: 'control',
-    parameters: [G, { name: 'H', kind: 'algebra' }],
-    optional: 1,
+    parameters: [G, take.optional(take.transfer('H'))],
     measures: (args, result, name) => {
       const [g, h] = args
       const whole = g && h ? measureOf(g).times(measureOf(h)) : g ? measureOf(g) : PLAIN
@@ -112,14 +106,14 @@ export const loopFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'closed_loop(10/(s + 1), 0.5)', gives: '10/(s + 6)' },
       { before: ['unknown s', 'G = 1/(s^2 + sqrt(2)*s + 1)'], entry: 'closed_loop(G)', gives: '1/(s^2 + 1.4142s + 2)' }, // prettier-ignore
     ],
-    apply: (args, context) => {
-      const [g, h] = [argumentAt(args, 0), args[1] ?? integer(1)]
+    apply: ([g, behind], context) => {
+      const h = behind ?? integer(1)
       if (context.at && g.kind === 'polynomial' && h.kind === 'polynomial') tellCancelled(g, h, context.at, context)
-      const loop = args.length > 1 ? product(g, h) : g
+      const loop = behind ? product(g, behind) : g
       return loop.kind === 'failure' ? loop : closed('closed_loop', g, loop)
     },
-  },
-  {
+  }),
+  define({
     name: 'sensitivity',
     group: 'control',
     parameters: [L],
@@ -130,9 +124,9 @@ export const loopFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'sensitivity(9/(s + 1))', gives: '(s + 1)/(s + 10)' },
       { entry: 'sensitivity(4)', gives: '0.2' },
     ],
-    apply: (args) => closed('sensitivity', integer(1), argumentAt(args, 0)),
-  },
-  {
+    apply: ([l]) => closed('sensitivity', integer(1), l),
+  }),
+  define({
     name: 'static_gain',
     group: 'control',
     parameters: [G],
@@ -143,9 +137,9 @@ export const loopFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'static_gain(1/(s*(s + 1)))', gives: '∞' },
       { before: ['unknown z'], entry: 'static_gain(0.2/(z - 0.8))', gives: '1' },
     ],
-    apply: (args) => withTransfer('static_gain', delayless(argumentAt(args, 0)), (g) => errorConstant(g, 0)),
-  },
-  {
+    apply: ([of]) => withTransfer('static_gain', delayless(of), (g) => errorConstant(g, 0)),
+  }),
+  define({
     name: 'order',
     group: 'control',
     parameters: [G],
@@ -156,9 +150,9 @@ export const loopFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'order((s + 1)/((s + 1)*(s + 3)))', gives: '1' },
       { entry: 'order(5)', gives: '0' },
     ],
-    apply: (args) => withTransfer('order', argumentAt(args, 0), (g) => integer(order(g))),
-  },
-  {
+    apply: ([of]) => withTransfer('order', of, (g) => integer(order(g))),
+  }),
+  define({
     name: 'relative_degree',
     group: 'control',
     parameters: [G],
@@ -169,13 +163,13 @@ export const loopFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'relative_degree((s + 2)/(s + 1))', gives: '0' },
       { before: ['unknown s'], entry: 'relative_degree(s^2 + 1)', gives: '-2' },
     ],
-    apply: (args) =>
-      withTransfer('relative_degree', argumentAt(args, 0), (g) => {
+    apply: ([of]) =>
+      withTransfer('relative_degree', of, (g) => {
         const degree = relativeDegree(g)
         return Number.isFinite(degree) ? integer(degree) : failure('transfer-zero', { name: 'relative_degree' })
       }),
-  },
-  {
+  }),
+  define({
     name: 'error_constants',
     group: 'control',
     parameters: [L],
@@ -191,8 +185,8 @@ export const loopFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'error_constants(8/(s + 2)).position', gives: '4' },
       { before: ['unknown s'], entry: 'error_constants(3*(s + 1)/s^2).acceleration', gives: '3' },
     ],
-    apply: (args) =>
-      withTransfer('error_constants', delayless(argumentAt(args, 0)), (l) =>
+    apply: ([of]) =>
+      withTransfer('error_constants', delayless(of), (l) =>
         listed('error_constants', [
           ['type', integer(systemType(l))],
           ['position', errorConstant(l, 0)],
@@ -200,8 +194,8 @@ export const loopFunctions: readonly FunctionDefinition[] = [
           ['acceleration', errorConstant(l, 2)],
         ]),
       ),
-  },
-  {
+  }),
+  define({
     name: 'modes',
     group: 'control',
     parameters: [G],
@@ -213,11 +207,11 @@ export const loopFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'modes(25/(s^2 + 6s + 25)).damping', gives: '[0.6, 0.6]' },
       { before: ['unknown s'], entry: 'modes(1/((s + 2)*(s + 5))).time_constant', gives: '[0.2, 0.5]' },
     ],
-    apply: (args) => withTransfer('modes', delayless(argumentAt(args, 0)), modes),
-  },
+    apply: ([of]) => withTransfer('modes', delayless(of), modes),
+  }),
 ]
 
 /** What a delay does not change: gains at rest and poles. */
-function delayless(value: Value): Value {
+function delayless(value: TransferValue): Algebraic {
   return value.kind === 'delayed' ? value.ratio : value
 }

@@ -10,7 +10,7 @@ import type { Failure } from '../values/failure'
 import { bare, quantity } from '../values/quantity'
 import type { Bare, Period, Value } from '../values/types'
 import { dressed } from './measures'
-import type { Measured, MeasureRule } from './measures'
+import type { Measured, MeasureRule } from '../signatures/definition'
 
 /** What the results of control engineering measure: frequencies as the unknown does, times as its reciprocal. */
 

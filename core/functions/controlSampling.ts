@@ -14,19 +14,21 @@ import { exactReal, integer, real } from '../values/make'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { bare, quantity } from '../values/quantity'
-import type { NumberValue, Value } from '../values/types'
-import { argumentAt, numberAt } from './arguments'
+import type { NumberValue, PolynomialValue, Value } from '../values/types'
+import type { TransferValue } from '../signatures/take'
 import { rateOf, timeMisfit } from './controlMeasures'
-import { G, unknownName, withTransfer } from './controlShared'
-import type { FunctionDefinition, Parameter } from './definition'
+import { G, nameOf, withTransfer } from './controlShared'
+import { define } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
 import { dressed } from './measures'
-import type { MeasureRule } from './measures'
+import type { MeasureRule } from '../signatures/definition'
 import { quantityWords } from '../units/named'
 
 /** Of the chapter on control: samples, and approximations of delays. */
 
-const T: Parameter = { name: 'T', kind: 'real' }
-const Z: Parameter = { name: 'z', kind: 'algebra' }
+const T = take.real('T')
+const Z = take.unknown('z')
 
 /** Samples measure what is sampled; that their time is known in seconds is kept with them. */
 const sampledMeasure: MeasureRule = (args, result, name) => {
@@ -48,13 +50,14 @@ interface Sampling {
   readonly unknown: string
 }
 
-function sampling(name: string, args: readonly Value[], apply: (with_: Sampling) => Value | Failure): Value | Failure {
-  const value = argumentAt(args, 0)
-  const period = numberAt(args, 1)
+function sampling(
+  name: string,
+  [value, period, z]: readonly [TransferValue, NumberValue, PolynomialValue, ...unknown[]],
+  apply: (with_: Sampling) => Value | Failure,
+): Value | Failure {
   const time = realFraction(period)
   if (!time || !(period.re > 0)) return failure('period-needed', { name })
-  const unknown = unknownName(name, 'z', argumentAt(args, 2))
-  if (typeof unknown !== 'string') return unknown
+  const unknown = nameOf(z)
   const delay = value.kind === 'delayed' ? value.delay : integer(0)
   const ratio = value.kind === 'delayed' ? value.ratio : value
   const steps = Math.round(delay.re / period.re)
@@ -120,10 +123,8 @@ function pade(n: number): readonly Rational[] {
 
 const PADE_MOST = 12
 
-function approximation(args: readonly Value[]): Value | Failure {
-  const [delay, n] = [numberAt(args, 0), numberAt(args, 1)]
-  const unknown = unknownName('delay_approximation', 's', argumentAt(args, 2))
-  if (typeof unknown !== 'string') return unknown
+function approximation(delay: NumberValue, n: NumberValue, s: PolynomialValue): Value | Failure {
+  const unknown = nameOf(s)
   if (!(delay.re >= 0)) return failure('delay-negative')
   if (!(n.re >= 1) || n.re > PADE_MOST) return failure('domain', { name: 'delay_approximation', needs: `an order from 1 to ${PADE_MOST}` }) // prettier-ignore
   const time = realFraction(delay)
@@ -143,7 +144,7 @@ function approximation(args: readonly Value[]): Value | Failure {
 const numberOf = (q: Rational, exact: boolean): NumberValue => (exact ? exactReal(q) : real(Q.toNumber(q)))
 
 export const samplingFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 'sampled',
     group: 'control',
     parameters: [G, T, Z],
@@ -155,12 +156,11 @@ export const samplingFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s, z'], entry: 'sampled(1/s^2, 2, z)', gives: '(2z + 2)/(z^2 - 2z + 1)' },
     ],
     apply: (args) => sampling('sampled', args, held),
-  },
-  {
+  }),
+  define({
     name: 'bilinear',
     group: 'control',
-    parameters: [G, T, Z, { name: 'w', kind: 'real' }],
-    optional: 1,
+    parameters: [G, T, Z, take.optional(take.real('w'))],
     measures: sampledMeasure,
     summary: 'G with 2/T·(z − 1)/(z + 1) for s; with a frequency w (in radians over the time) right at that one.',
     examples: [
@@ -168,12 +168,12 @@ export const samplingFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s, z'], entry: 'bilinear(1/(s + 1), 1, z)', gives: '(0.33333z + 0.33333)/(z - 0.33333)' },
       { before: ['unknown s, z'], entry: 'bilinear(1/s, 2, z, pi/4)', gives: '(1.2732z + 1.2732)/(z - 1)' },
     ],
-    apply: (args) => sampling('bilinear', args, (s) => tustin(s, args.length > 3 ? numberAt(args, 3) : null)),
-  },
-  {
+    apply: (args) => sampling('bilinear', args, (s) => tustin(s, args[3] ?? null)),
+  }),
+  define({
     name: 'delay_approximation',
     group: 'control',
-    parameters: [T, { name: 'n', kind: 'whole' }, { name: 's', kind: 'algebra' }],
+    parameters: [T, take.whole('n'), take.unknown('s')],
     measures: ([t, , s], _, name) => (t && !isWild(t) ? timeMisfit(s, t, name) : null) ?? PLAIN,
     summary: 'A ratio of degree n that stands for the delay e^(−s·T) at low frequencies (H. Padé, 1892).',
     examples: [
@@ -181,10 +181,10 @@ export const samplingFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'delay_approximation(1, 2, s)', gives: '(0.083333s^2 - 0.5s + 1)/(0.083333s^2 + 0.5s + 1)' }, // prettier-ignore
       { before: ['unknown s'], entry: 'static_gain(delay_approximation(0.3, 4, s))', gives: '1' },
     ],
-    apply: (args, context) => {
-      const value = approximation(args)
-      if (value.kind !== 'failure' && context.at) context.hint('delay-approximate', context.at, { order: numberAt(args, 1).re }) // prettier-ignore
+    apply: ([delay, n, s], context) => {
+      const value = approximation(delay, n, s)
+      if (value.kind !== 'failure' && context.at) context.hint('delay-approximate', context.at, { order: n.re }) // prettier-ignore
       return value
     },
-  },
+  }),
 ]

@@ -1,17 +1,16 @@
 import { transferOf } from '../control/transfer'
 import type { Transfer } from '../control/transfer'
-import { isUnknown, unknownsOf } from '../algebra/ratio'
+import { unknownsOf } from '../algebra/ratio'
 import { real, text } from '../values/make'
-import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { PartsValue, Value } from '../values/types'
-import type { Parameter } from './definition'
+import type { PartsValue, PolynomialValue, Value } from '../values/types'
+import * as take from '../signatures/take'
 
 /** What the functions of control engineering have in common. */
 
 /** A transfer function, or a loop. */
-export const G: Parameter = { name: 'G', kind: 'algebra' }
-export const L: Parameter = { name: 'L', kind: 'algebra' }
+export const G = take.transfer('G')
+export const L = take.transfer('L')
 
 /** What is worked out for one transfer function. */
 export function withTransfer(name: string, value: Value, apply: (g: Transfer) => Value | Failure): Value | Failure {
@@ -19,10 +18,10 @@ export function withTransfer(name: string, value: Value, apply: (g: Transfer) =>
   return 'kind' in g ? g : apply(g)
 }
 
-/** The name of an unknown that is given as such. */
-export function unknownName(name: string, parameter: string, value: Value): string | Failure {
-  const [only] = value.kind === 'polynomial' ? unknownsOf(value) : []
-  if (only === undefined || !isUnknown(value, only)) return failure('unknown-needed', { name, parameter })
+/** The name of an unknown that was given as such. */
+export function nameOf(unknown: PolynomialValue): string {
+  const [only] = unknownsOf(unknown)
+  if (only === undefined) throw new Error('its parameter takes an unknown only')
   return only
 }
 

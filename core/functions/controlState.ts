@@ -15,20 +15,22 @@ import type { Context } from '../operators/context'
 import * as Q from '../numbers/rational'
 import { negate } from '../values/arithmetic'
 import { exactReal, integer, real } from '../values/make'
-import { asMatrix, fromDense, identityMatrix, matrixOf, shapeText, transposed as flipped } from '../values/matrices'
+import { fromDense, identityMatrix, matrixOf, shapeText, transposed as flipped } from '../values/matrices'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { MatrixValue, NumberValue, Value, VectorValue } from '../values/types'
-import { argumentAt, matrixAt, numberAt, vectorAt } from './arguments'
-import { G, listed, unknownName, withTransfer } from './controlShared'
-import type { FunctionDefinition, Parameter } from './definition'
+import type { MatrixValue, NumberValue, PolynomialValue, Value, VectorValue } from '../values/types'
+import { G, listed, nameOf, withTransfer } from './controlShared'
+import { define } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
+import type { TransferValue } from '../signatures/take'
 import * as SM from './stateMeasures'
 
 /** Of the chapter on control: state descriptions x′ = A·x + B·u, y = C·x + D·u. */
 
-const A: Parameter = { name: 'A', kind: 'matrix' }
-const B: Parameter = { name: 'B', kind: 'matrix' }
-const C: Parameter = { name: 'C', kind: 'any' }
+const A = take.matrix('A')
+const B = take.matrix('B')
+const C = take.matrix('C')
 
 const transposed = (m: MatrixValue): MatrixValue => flipped(m, false)
 
@@ -49,44 +51,43 @@ function inputs(a: MatrixValue, b: MatrixValue): Failure | null {
 }
 
 /** Outputs have a column for each state; a vector with one entry for each is a row. */
-function outputs(a: MatrixValue, value: Value): MatrixValue | Failure {
-  const c = value.kind === 'number' ? matrixOf(1, 1, [value]) : asMatrix(value)
-  if (!c)
-    return failure('argument-kind', {
-      signature: 'transfer(A, B, C, D, s)',
-      name: 'C',
-      needs: 'matrix',
-      kind: value.kind,
-    })
+function outputs(a: MatrixValue, c: MatrixValue): MatrixValue | Failure {
   if (c.cols === a.rows) return c
   if (c.cols === 1 && c.rows === a.rows) return transposed(c)
   return failure('state-shape', { part: 'C', found: shapeText(c), rows: c.rows, cols: a.rows })
 }
 
 /** What goes straight through: 0 is a matrix of zeros. */
-function direct(c: MatrixValue, b: MatrixValue, value: Value): MatrixValue | Failure {
+function direct(c: MatrixValue, b: MatrixValue, value: MatrixValue | NumberValue): MatrixValue | Failure {
   if (value.kind === 'number' && value.re === 0 && value.im === 0)
     return matrixOf(
       c.rows,
       b.cols,
       Array.from({ length: c.rows * b.cols }, () => integer(0)),
     )
-  const d = value.kind === 'number' ? matrixOf(1, 1, [value]) : asMatrix(value)
-  if (d && d.rows === c.rows && d.cols === b.cols) return d
-  return failure('state-shape', { part: 'D', found: d ? shapeText(d) : 'no matrix', rows: c.rows, cols: b.cols })
+  const d = value.kind === 'number' ? matrixOf(1, 1, [value]) : value
+  if (d.rows === c.rows && d.cols === b.cols) return d
+  return failure('state-shape', { part: 'D', found: shapeText(d), rows: c.rows, cols: b.cols })
 }
 
 /** Largest order of what is worked out exactly. */
 const ORDER_MOST = 30
 
-function transfer(args: readonly Value[], context: Context): Value | Failure {
-  const [a, b] = [matrixAt(args, 0), matrixAt(args, 1)]
-  const c = outputs(a, argumentAt(args, 2))
+function transfer(
+  [a, b, seen, through, s]: readonly [
+    MatrixValue,
+    MatrixValue,
+    MatrixValue,
+    MatrixValue | NumberValue,
+    PolynomialValue,
+  ],
+  context: Context,
+): Value | Failure {
+  const c = outputs(a, seen)
   if (c.kind === 'failure') return c
-  const d = direct(c, b, argumentAt(args, 3))
+  const d = direct(c, b, through)
   if (d.kind === 'failure') return d
-  const name = unknownName('transfer', 's', argumentAt(args, 4))
-  if (typeof name !== 'string') return name
+  const name = nameOf(s)
   const wrong = square('transfer', a) ?? inputs(a, b) ?? tooLarge(a)
   if (wrong) return wrong
   const all = [a, b, c, d].map((m) => whole('transfer', m))
@@ -152,7 +153,7 @@ function normalized(g: Transfer): {
   return { below: at(g.bottom, lead), above: at(rest, lead * lead), through }
 }
 
-function form(name: 'controller_form' | 'observer_form', value: Value): Value | Failure {
+function form(name: 'controller_form' | 'observer_form', value: TransferValue): Value | Failure {
   return withTransfer(name, value, (g) => {
     if (relativeDegree(g) < 0) return failure('transfer-improper', { name })
     const n = W.degreeOf(g.bottom)
@@ -176,11 +177,14 @@ function form(name: 'controller_form' | 'observer_form', value: Value): Value | 
 }
 
 /** [B, AB, …] with rank and verdict; for outputs the same of the transposed matrices. */
-function reach(name: 'controllability' | 'observability', args: readonly Value[], context: Context): Value | Failure {
-  const a = matrixAt(args, 0)
+function reach(
+  name: 'controllability' | 'observability',
+  [a, beside]: readonly [MatrixValue, MatrixValue],
+  context: Context,
+): Value | Failure {
   const wrong = square(name, a) ?? tooLarge(a)
   if (wrong) return wrong
-  const other = name === 'controllability' ? matrixAt(args, 1) : outputs(a, argumentAt(args, 1))
+  const other = name === 'controllability' ? beside : outputs(a, beside)
   if (other.kind === 'failure') return other
   const misfit = name === 'controllability' ? inputs(a, other) : null
   if (misfit) return misfit
@@ -220,9 +224,7 @@ function polynomialOf(poles: readonly Value[]): { readonly p: Whole; readonly ov
   return im.length === 0 || left < size - 46 ? { p: re, over } : null
 }
 
-function placed(args: readonly Value[]): Value | Failure {
-  const [a, b] = [matrixAt(args, 0), matrixAt(args, 1)]
-  const poles: VectorValue = vectorAt(args, 2)
+function placed([a, b, poles]: readonly [MatrixValue, MatrixValue, VectorValue]): Value | Failure {
   const wrong = square('pole_placement', a) ?? inputs(a, b) ?? tooLarge(a)
   if (wrong) return wrong
   if (b.cols !== 1) return failure('one-input', { found: shapeText(b) })
@@ -239,8 +241,7 @@ function placed(args: readonly Value[]): Value | Failure {
   return matrixOf(1, a.rows, row.map((q) => (exact ? exactReal(q) : real(Q.toNumber(q))))) // prettier-ignore
 }
 
-function transition(args: readonly Value[]): Value | Failure {
-  const [a, t] = [matrixAt(args, 0), numberAt(args, 1)]
+function transition([a, t]: readonly [MatrixValue, NumberValue]): Value | Failure {
   const wrong = square('transition_matrix', a)
   if (wrong) return wrong
   if (t.re === 0) return identityMatrix(a.rows, a.complex)
@@ -248,11 +249,11 @@ function transition(args: readonly Value[]): Value | Failure {
 }
 
 export const stateFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 'transfer',
     group: 'control',
     measures: SM.transfer,
-    parameters: [A, B, C, { name: 'D', kind: 'any' }, { name: 's', kind: 'algebra' }],
+    parameters: [A, B, C, take.matrixOrNumber('D'), take.unknown('s')],
     summary: 'The transfer function C·(sI − A)⁻¹·B + D of a state description, in the unknown s; of several inputs or outputs their matrix.', // prettier-ignore
     examples: [
       { before: ['unknown s'], entry: 'transfer([[0, 1], [-6, -5]], [0, 1], [[1, 0]], 0, s)', gives: '1/(s^2 + 5s + 6)' }, // prettier-ignore
@@ -260,8 +261,8 @@ export const stateFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'transfer([[-1, 0], [0, -2]], [1, 1], [[1, 0]], 0, s)', gives: '1/(s + 1)' },
     ],
     apply: transfer,
-  },
-  {
+  }),
+  define({
     name: 'controller_form',
     group: 'control',
     measures: SM.form,
@@ -273,9 +274,9 @@ export const stateFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'controller_form(4/(s^2 + 3s + 7)).A', gives: '[[-3, -7], [1, 0]]' },
       { before: ['unknown s'], entry: 'controller_form((2s + 5)/(s + 1)).D', gives: '[[2]]' },
     ],
-    apply: (args) => form('controller_form', argumentAt(args, 0)),
-  },
-  {
+    apply: ([g]) => form('controller_form', g),
+  }),
+  define({
     name: 'observer_form',
     group: 'control',
     measures: SM.dualForm,
@@ -286,9 +287,9 @@ export const stateFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'observer_form((s + 9)/(s^2 + 3s + 7)).B', gives: '[[1], [9]]' },
       { before: ['unknown s'], entry: 'observer_form(4/(s^2 + 3s + 7)).C', gives: '[[1, 0]]' },
     ],
-    apply: (args) => form('observer_form', argumentAt(args, 0)),
-  },
-  {
+    apply: ([g]) => form('observer_form', g),
+  }),
+  define({
     name: 'controllability',
     group: 'control',
     measures: SM.reach,
@@ -301,8 +302,8 @@ export const stateFunctions: readonly FunctionDefinition[] = [
       { entry: 'rank(controllability([[-1, 0], [0, -1]], [1, 1]))', gives: '1' },
     ],
     apply: (args, context) => reach('controllability', args, context),
-  },
-  {
+  }),
+  define({
     name: 'observability',
     group: 'control',
     measures: SM.sight,
@@ -315,12 +316,12 @@ export const stateFunctions: readonly FunctionDefinition[] = [
       { entry: 'rank(observability([[-1, 0], [0, -2]], [[1, 0]]))', gives: '1' },
     ],
     apply: (args, context) => reach('observability', args, context),
-  },
-  {
+  }),
+  define({
     name: 'pole_placement',
     group: 'control',
     measures: SM.feedback,
-    parameters: [A, B, { name: 'poles', kind: 'vector' }],
+    parameters: [A, B, take.vector('poles')],
     summary: 'The row K of a state feedback u = −K·x with which A − B·K has the poles asked for; of one input. An observer by duality: pole_placement(A^T, C^T, poles)^T.', // prettier-ignore
     examples: [
       { entry: 'pole_placement([[0, 1], [0, 0]], [0, 1], [-2, -3])', gives: '[[6, 5]]' },
@@ -328,11 +329,11 @@ export const stateFunctions: readonly FunctionDefinition[] = [
       { entry: 'pole_placement([[2]], [[4]], [-6])', gives: '[[2]]' },
     ],
     apply: placed,
-  },
-  {
+  }),
+  define({
     name: 'transition_matrix',
     group: 'control',
-    parameters: [A, { name: 't', kind: 'real' }],
+    parameters: [A, take.real('t')],
     measures: SM.transition,
     summary: 'The transition matrix e^(A·t), by which the state at t follows from that at 0.',
     examples: [
@@ -341,5 +342,5 @@ export const stateFunctions: readonly FunctionDefinition[] = [
       { entry: 'transition_matrix([[0, 1], [-6, -5]], 0)', gives: '[[1, 0], [0, 1]]' },
     ],
     apply: transition,
-  },
+  }),
 ]

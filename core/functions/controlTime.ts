@@ -16,48 +16,53 @@ import { numberSweep } from '../values/sweeps'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { bare } from '../values/quantity'
-import type { PolynomialValue, SweepValue, Value } from '../values/types'
-import { argumentAt } from './arguments'
+import type { NumberValue, PolynomialValue, SweepValue, Value } from '../values/types'
 import { partsOf, responseMeasure, timeOf, unknownMeasure } from './controlMeasures'
 import { G, listed, orNone, periodOf, withTransfer } from './controlShared'
-import type { FunctionDefinition, Parameter } from './definition'
+import { define } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import type { Algebraic } from '../algebra/ratio'
+import * as take from '../signatures/take'
+import type { TransferValue } from '../signatures/take'
 
 /** Of the chapter on control: responses over the time, and the fractions that they are made of. */
 
-const T: Parameter = { name: 't', kind: 'any' }
+const LOOPS = take.transfers('G')
+const T = take.times('t')
+
+type Time = NumberValue | SweepValue
 
 /** A response at a time or at all times of a sweep. */
 function overTime(
   name: string,
-  g: Value,
-  t: Value,
+  g: TransferValue | SweepValue,
+  t: Time,
   context: Context,
-  at: (g: Transfer, t: Value) => Value | Failure,
+  at: (g: Transfer, t: Time) => Value | Failure,
 ): Value | Failure {
-  if (g.kind === 'sweep' && context.at)
-    return atEveryPoint([g, t], context.at, context, ([one, time]) => overTime(name, one, time, context, at))
+  if (g.kind === 'sweep') {
+    const node = context.at
+    if (!node) return failure('transfer-needed', { name, kind: g.kind })
+    return atEveryPoint([g, t], node, context, ([one, time]) => {
+      const [of, when] = [G.read(one, node, context, { name }), T.read(time, node, context, { name })]
+      if (of?.kind === 'failure') return of
+      if (when?.kind === 'failure') return when
+      return of && when ? overTime(name, of, when, context, at) : failure('transfer-needed', { name, kind: one.kind })
+    })
+  }
   const { ratio, delay } = g.kind === 'delayed' ? { ratio: g.ratio, delay: g.delay.re } : { ratio: g, delay: 0 }
   return withTransfer(name, ratio, (of) => (delay > 0 ? later(t, delay, name, (time) => at(of, time)) : at(of, t)))
 }
 
 /** Behind a delay the response is the same, so much later. */
-function later(t: Value, delay: number, name: string, at: (t: Value) => Value | Failure): Value | Failure {
+function later(t: Time, delay: number, name: string, at: (t: Time) => Value | Failure): Value | Failure {
   if (t.kind === 'number') return at(real(t.re - delay))
-  if (t.kind !== 'sweep') return at(t)
   const shifted = at(numberSweep(t.axis, t.re.map((x) => x - delay), null)) // prettier-ignore
   return shifted.kind === 'sweep' ? { ...shifted, axis: t.axis } : shifted.kind === 'failure' ? shifted : failure('wrong-kind', { what: name, kind: shifted.kind }) // prettier-ignore
 }
 
-/** Real times: a number, or a sweep of them. */
-function times(name: string, t: Value): Value | Failure {
-  if (t.kind === 'number' && t.im === 0) return t
-  if (t.kind === 'sweep' && t.of === 'number' && t.im === null) return t
-  return failure('argument-kind', { signature: `${name}(G, t)`, name: 't', needs: 'real', kind: t.kind })
-}
-
-function along(t: Value, f: (t: number) => number, context: Context): Value | Failure {
+function along(t: Time, f: (t: number) => number, context: Context): Value | Failure {
   if (t.kind === 'number') return finite(f(t.re))
-  if (t.kind !== 'sweep') return failure('wrong-kind', { what: 't', kind: t.kind })
   const values = new Float64Array(t.count)
   for (let k = 0; k < t.count; k += 1) {
     if (k % 256 === 0) context.budget.report?.(k, t.count)
@@ -70,23 +75,20 @@ function along(t: Value, f: (t: number) => number, context: Context): Value | Fa
 
 const finite = (x: number): Value | Failure => (Number.isFinite(x) ? real(x) : failure('too-large'))
 
-function known(name: 'step_response' | 'impulse_response', of: 'step' | 'impulse') {
-  return (args: readonly Value[], context: Context): Value | Failure => {
-    const t = times(name, argumentAt(args, 1))
-    if (t.kind === 'failure') return t
-    return overTime(name, argumentAt(args, 0), t, context, (g, time) => {
+const known =
+  (name: 'step_response' | 'impulse_response', of: 'step' | 'impulse') =>
+  ([loop, t]: readonly [TransferValue | SweepValue, Time], context: Context): Value | Failure =>
+    overTime(name, loop, t, context, (g, time) => {
       const improper = improperly(name, g)
       if (improper) return improper
       const period = periodOf(g)
-      const last = time.kind === 'sweep' ? Math.max(...time.re) : time.kind === 'number' ? time.re : 0
+      const last = time.kind === 'sweep' ? Math.max(...time.re) : time.re
       if (g.discrete && last / period > SAMPLES_MOST) return failure('too-many-points', { count: Math.floor(last / period), limit: SAMPLES_MOST }) // prettier-ignore
       const f = responseTo(g, of, period)
       if (!f) return failure('transfer-too-large', { name })
       const found = along(time, f, context)
       return found.kind === 'sweep' && of === 'step' ? withMarks(found, g) : found
     })
-  }
-}
 
 /** The figures of a step response go with its curve, which marks them. */
 function withMarks(curve: SweepValue, g: Transfer): SweepValue {
@@ -98,15 +100,15 @@ function improperly(name: string, g: Transfer): Failure | null {
   return relativeDegree(g) < 0 ? failure('transfer-improper', { name }) : null
 }
 
-function response(args: readonly Value[], context: Context): Value | Failure {
-  const [g, u, t] = [argumentAt(args, 0), argumentAt(args, 1), times('response', argumentAt(args, 2))]
-  if (t.kind === 'failure') return t
+function response(
+  [g, u, t]: readonly [TransferValue | SweepValue, Algebraic | SweepValue, Time],
+  context: Context,
+): Value | Failure {
   return overTime('response', g, t, context, (of, time) => {
     const improper = improperly('response', of)
     if (improper) return improper
     if (u.kind === 'sweep') return toSamples(of, u, time)
     if (of.discrete) return failure('response-sampled')
-    if (!isAlgebraic(u)) return failure('argument-kind', { signature: 'response(G, u, t)', name: 'u', needs: 'algebra', kind: u.kind }) // prettier-ignore
     // A number is put in from 0 on; anything with the unknown in it is the transform of what is put in.
     const transform = u.kind === 'number' ? constantInput(of, u.re) : transferOf('response', u)
     if ('kind' in transform) return transform
@@ -122,7 +124,7 @@ function constantInput({ unknown }: Transfer, level: number): Transfer | Failure
 }
 
 /** Values put in at the times of a sweep: with straight lines between them, of samples as they are. */
-function toSamples(g: Transfer, u: SweepValue, t: Value): Value | Failure {
+function toSamples(g: Transfer, u: SweepValue, t: Time): Value | Failure {
   if (t.kind !== 'sweep' || u.of !== 'number' || u.im !== null || u.count !== t.count) return failure('response-input')
   if (g.discrete) return sampledResponse(g, u, t)
   const found = responseToLines(g, t.re, u.re)
@@ -154,12 +156,12 @@ function figures(f: StepFigures, period: number): Value {
   ])
 }
 
-function inverseLaplace(args: readonly Value[], context: Context): Value | Failure {
-  const [g, t] = [argumentAt(args, 0), argumentAt(args, 1)]
+function inverseLaplace(
+  [g, t]: readonly [TransferValue | SweepValue, Time | PolynomialValue],
+  context: Context,
+): Value | Failure {
   if (t.kind !== 'polynomial') {
-    const time = times('inverse_laplace', t)
-    if (time.kind === 'failure') return time
-    return overTime('inverse_laplace', g, time, context, (of, at) => {
+    return overTime('inverse_laplace', g, t, context, (of, at) => {
       const f = of.discrete ? null : responseTo(of, 'impulse', 1)
       return f ? along(at, f, context) : failure(of.discrete ? 'laplace-of-samples' : 'transfer-too-large', { name: 'inverse_laplace' }) // prettier-ignore
     })
@@ -188,10 +190,10 @@ function written(
 }
 
 export const timeFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 'step_response',
     group: 'control',
-    parameters: [G, T],
+    parameters: [LOOPS, T],
     sweeps: true,
     measures: responseMeasure(() => PLAIN),
     summary:
@@ -202,11 +204,11 @@ export const timeFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown z'], entry: 'step_response(0.5/(z - 0.5), 3)', gives: '0.875' },
     ],
     apply: known('step_response', 'step'),
-  },
-  {
+  }),
+  define({
     name: 'impulse_response',
     group: 'control',
-    parameters: [G, T],
+    parameters: [LOOPS, T],
     sweeps: true,
     measures: responseMeasure(([g]) => unknownMeasure(g)),
     summary: 'What comes out at the time t after an impulse at 0: the inverse Laplace transform of G.',
@@ -216,11 +218,11 @@ export const timeFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown z'], entry: 'impulse_response(z/(z - 0.5), 3)', gives: '0.125' },
     ],
     apply: known('impulse_response', 'impulse'),
-  },
-  {
+  }),
+  define({
     name: 'response',
     group: 'control',
-    parameters: [G, { name: 'u', kind: 'any' }, T],
+    parameters: [LOOPS, take.input('u'), T],
     sweeps: true,
     measures: (args, result, name) => {
       const [g, u] = args
@@ -240,8 +242,8 @@ export const timeFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s', 't = 0 to 2 step 0.5'], entry: 'response(1/s, t, t)[last]', gives: '2' },
     ],
     apply: response,
-  },
-  {
+  }),
+  define({
     name: 'step_figures',
     group: 'control',
     parameters: [G],
@@ -256,15 +258,15 @@ export const timeFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'step_figures(25/(s^2 + 5s + 25)).overshoot', gives: '0.16303' },
       { before: ['unknown s'], entry: 'step_figures(3/(s + 2)).final', gives: '1.5' },
     ],
-    apply: (args) =>
-      withTransfer('step_figures', argumentAt(args, 0), (g) => {
+    apply: ([of]) =>
+      withTransfer('step_figures', of, (g) => {
         const f = stepFigures(g)
         if (typeof f !== 'string') return figures(f, periodOf(g))
         if (f === 'too-large') return failure('transfer-too-large', { name: 'step_figures' })
         return f === 'improper' ? failure('transfer-improper', { name: 'step_figures' }) : failure('no-steady-state', { why: f }) // prettier-ignore
       }),
-  },
-  {
+  }),
+  define({
     name: 'partial_fractions',
     group: 'control',
     parameters: [G],
@@ -280,13 +282,13 @@ export const timeFunctions: readonly FunctionDefinition[] = [
         gives: '1/s - (s + 2)/(s^2 + 2s + 5)',
       },
     ],
-    apply: (args) =>
-      written('partial_fractions', argumentAt(args, 0), (g, unknown) => {
+    apply: ([of]) =>
+      written('partial_fractions', of, (g, unknown) => {
         const found = partialFractions(g)
         return found && fractionsForm(found, unknown)
       }),
-  },
-  {
+  }),
+  define({
     name: 'time_constant_form',
     group: 'control',
     parameters: [G],
@@ -298,12 +300,12 @@ export const timeFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'time_constant_form(3*(s + 4)/(s*(s + 6)))', gives: '2*(0.25s + 1)/(s*(0.16667s + 1))' }, // prettier-ignore
       { before: ['unknown s'], entry: 'time_constant_form(8/(s^2 + 2s + 4))', gives: '2/(0.25s^2 + 0.5s + 1)' },
     ],
-    apply: (args) => written('time_constant_form', argumentAt(args, 0), (g, unknown) => timeConstantForm(g, unknown)),
-  },
-  {
+    apply: ([of]) => written('time_constant_form', of, (g, unknown) => timeConstantForm(g, unknown)),
+  }),
+  define({
     name: 'inverse_laplace',
     group: 'control',
-    parameters: [G, T],
+    parameters: [LOOPS, take.timesOrUnknown('t')],
     sweeps: true,
     measures: responseMeasure(([g]) => unknownMeasure(g)),
     summary:
@@ -314,5 +316,5 @@ export const timeFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s, t'], entry: 'inverse_laplace((s + 3)/(s + 1), t)', gives: '2*e^(-t) + δ(t)' },
     ],
     apply: inverseLaplace,
-  },
+  }),
 ]

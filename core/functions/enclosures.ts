@@ -1,9 +1,7 @@
-import { argumentAt, textAt } from './arguments'
 import type { Column, DataTable } from '../measured/data'
 import { fromDense } from '../values/matrices'
 import { angleSweep, madeSweep, numberSweep, pointAt } from '../values/sweeps'
 import { failure } from '../values/failure'
-import type { Failure } from '../values/failure'
 import type { Axis, SweepValue, Value } from '../values/types'
 import type { Context } from '../operators/context'
 import { measureOf } from '../quantities/shape'
@@ -13,8 +11,10 @@ import { quantityWords } from '../units/named'
 import { inUnit } from '../quantities/attach'
 import { factorNumber } from '../units/unit'
 import { bare } from '../values/quantity'
-import type { FunctionDefinition } from './definition'
-import type { Measured } from './measures'
+import { define } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
+import type { Measured } from '../signatures/definition'
 
 /** The chapter on measured data: taking it up, and putting a sweep on the points of another. */
 
@@ -32,14 +32,11 @@ const BULB = {
 }
 
 export const enclosureFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 'enclosure',
+    opaque: true,
     group: 'sweeps',
-    parameters: [
-      { name: 'name', kind: 'text' },
-      { name: 'as', kind: 'text' },
-    ],
-    optional: 1,
+    parameters: [take.text('name'), take.optional(take.text('as'))],
     summary:
       'Measured data that is kept with the folio: a matrix, or its columns as parts that are sweeps, with the units of the file; with "numbers" behind it without them.',
     examples: [
@@ -53,24 +50,21 @@ export const enclosureFunctions: readonly FunctionDefinition[] = [
       { entry: 'enclosure("bulb.csv").V[1]', gives: '2 V', enclosed: BULB },
       { entry: 'enclosure("bulb.csv", "numbers").V[1]', gives: '2', enclosed: BULB },
     ],
-    apply: (args, context) => {
-      const value = context.enclosure(textAt(args, 0))
-      if (args.length < 2 || value.kind === 'failure') return value
-      return textAt(args, 1) === 'numbers'
+    apply: ([name, as], context) => {
+      const value = context.enclosure(name.text)
+      if (as === undefined || value.kind === 'failure') return value
+      return as.text === 'numbers'
         ? withoutUnits(value)
         : failure('domain', { name: 'enclosure', needs: '"numbers" or nothing as its second argument' })
     },
-  },
-  {
+  }),
+  define({
     name: 'along',
     measures: alongMeasures,
     infix: true,
     typesetting: { as: 'word between', word: 'along' },
     group: 'sweeps',
-    parameters: [
-      { name: 'Z', kind: 'any' },
-      { name: 'f', kind: 'any' },
-    ],
+    parameters: [take.sweep('Z'), take.realSweep('f')],
     sweeps: true,
     summary: 'Z along f: a sweep at the points of another, between its own by straight lines, undefined outside.',
     examples: [
@@ -86,11 +80,9 @@ export const enclosureFunctions: readonly FunctionDefinition[] = [
       },
       { entry: '(y along x)[2]', gives: 'undefined', before: ['a = 0 to 1', 'y = 2a', 'x = 1 to 2'] },
     ],
-    apply: (args, context) => along(argumentAt(args, 0), argumentAt(args, 1), context),
-  },
+    apply: ([z, f], context) => along(z, f, context),
+  }),
 ]
-
-const SIGN = 'Z along f'
 
 /** Z keeps what it measures; f measures what Z runs along. */
 function alongMeasures([z, f]: readonly Value[]): Measured {
@@ -103,10 +95,7 @@ function alongMeasures([z, f]: readonly Value[]): Measured {
 }
 
 /** Linear interpolation of real and imaginary part over what Z runs along. */
-function along(z: Value, f: Value, context: Context): Value | Failure {
-  if (z.kind !== 'sweep') return failure('argument-kind', { signature: SIGN, name: 'Z', needs: 'sweep', kind: z.kind })
-  if (f.kind !== 'sweep' || f.of === 'other' || f.im !== null)
-    return failure('argument-kind', { signature: SIGN, name: 'f', needs: 'real sweep', kind: f.kind })
+function along(z: SweepValue, f: SweepValue, context: Context): Value {
   const knots = knotsOf(z.axis)
   const places = placesOf(f.re, z.axis.values, knots)
   const outside = places.filter(({ share }) => Number.isNaN(share)).length

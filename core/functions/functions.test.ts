@@ -1,5 +1,5 @@
 import { reckon } from '../testing'
-import { signature } from './definition'
+import { signature } from '../signatures/definition'
 import { FUNCTIONS, standardName } from './registry'
 
 const text = (...lines: string[]): string => reckon(lines).at(-1)!.text

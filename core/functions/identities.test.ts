@@ -108,7 +108,7 @@ describe('at random real numbers and angles', () => {
 })
 
 describe('a function of one number gives the same alone and as an entry of a vector', () => {
-  const single = FUNCTIONS.filter((f) => f.parameters.length === 1 && f.parameters[0]?.kind === 'number' && !f.repeats)
+  const single = FUNCTIONS.filter((f) => f.parameters.length === 1 && f.parameters[0]?.needs === 'number' && !f.repeats)
   test.each(single.map((f) => f.name))('%s', (name) => {
     for (const z of ['2', '0.25', '3/7', '1.5 + 0.5j', '2.5∠40°']) {
       const alone = reckon([`${name}(${z})`])[0]

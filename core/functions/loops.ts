@@ -2,11 +2,9 @@ import { complexNumber, real } from '../values/make'
 import { numberSweep } from '../values/sweeps'
 import type { Numbers } from '../values/sweepProgram'
 import type { NumberValue, SweepValue, Value } from '../values/types'
-import type { FunctionDefinition } from './definition'
+import type { FunctionDefinition, Loop } from '../signatures/definition'
 
 /** Functions over the points of a sweep of numbers, by loops over typed arrays that allocate nothing inside. */
-
-export type Loop = (value: Numbers, sweep: SweepValue) => SweepValue
 
 /** A loop that gives real numbers. */
 export const realLoop =

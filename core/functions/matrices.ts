@@ -1,5 +1,5 @@
 import { eigenOf, SCALINGS } from '../matrices/eigenpairs'
-import type { EigenValues } from '../matrices/eigenpairs'
+import type { EigenValues, Scaling } from '../matrices/eigenpairs'
 import { isFinite, zeros } from '../linear/dense'
 import * as L from '../matrices/linearAlgebra'
 import {
@@ -28,22 +28,27 @@ import {
 } from '../values/matrices'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { AlgebraMatrixValue, MatrixValue, NumberValue, PartsValue, Value } from '../values/types'
-import { matrixAt, numberAt, argumentAt } from './arguments'
+import type { AlgebraMatrixValue, MatrixValue, NumberValue, PartsValue, Value, VectorValue } from '../values/types'
 import * as M from './matrixMeasures'
 import { free, ratio } from './measures'
-import type { MeasureRule } from './measures'
-import type { Example, FunctionDefinition, Parameter } from './definition'
+import type { MeasureRule } from '../signatures/definition'
+import { define } from '../signatures/definition'
+import type { Example, FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
 
 /** The chapters on matrices and on building them. */
 
-const A: readonly Parameter[] = [{ name: 'A', kind: 'matrix' }]
-const AB: readonly Parameter[] = [
-  { name: 'A', kind: 'matrix' },
-  { name: 'b', kind: 'matrix' },
-]
+const A = [take.matrix('A')] as const
+const AB = [take.matrix('A'), take.column('b')] as const
 
 type Apply = (m: MatrixValue, context: Context) => Value | Failure
+
+/** A column for the linear algebra, which knows matrices only; the parameter has seen that its entries are numbers. */
+function asColumn(of: MatrixValue | VectorValue): MatrixValue {
+  const found = asMatrix(of)
+  if (!found) throw new Error('its parameter takes a vector of numbers only')
+  return found
+}
 
 /** What is particular about a function of a matrix. */
 interface Particulars {
@@ -63,8 +68,8 @@ function ofMatrix(
   apply: Apply,
   { spellings = [], algebra, infinite, measures }: Particulars = {},
 ): FunctionDefinition {
-  return {
-    ...(algebra ? { algebra: (args: readonly AlgebraMatrixValue[]) => algebra(argumentAt(args, 0)) } : {}),
+  return define({
+    ...(algebra ? { algebra: (of: AlgebraMatrixValue) => algebra(of) } : {}),
     ...(measures ? { measures } : {}),
     name,
     group: 'matrices',
@@ -72,8 +77,8 @@ function ofMatrix(
     spellings,
     summary,
     examples,
-    apply: (args, context) => knowing(matrixAt(args, 0), (m) => apply(m, context), infinite),
-  }
+    apply: ([of], context) => knowing(of, (m) => apply(m, context), infinite),
+  })
 }
 
 /**
@@ -102,36 +107,40 @@ function undefinedLike(value: Value): Value {
   return value
 }
 
+type Taking = (e: EigenValues) => Value
+
+/** What is taken of the eigenvalues and eigenvectors; that there are too few is said. */
+function eigen(name: string, a: MatrixValue, scaling: Scaling, context: Context, pick: Taking): Value | Failure {
+  return knowing(a, (m) => {
+    const found = eigenOf(m, name, scaling)
+    if ('kind' in found) return found
+    if (found.defective && context.at) context.hint('defective', context.at)
+    else if (found.near && context.at) context.hint('nearly-defective', context.at)
+    return pick(found)
+  })
+}
+
 /** The eigenvectors of a matrix; how they are scaled is said by a second argument. */
 function eigenPart(
   name: string,
   summary: string,
   examples: readonly Example[],
-  take: (e: EigenValues) => Value,
+  pick: Taking,
   measures: MeasureRule,
 ): FunctionDefinition {
-  const scaled = name !== 'eigenvalues'
-  return {
+  return define({
     name,
     group: 'matrices',
     measures,
-    parameters: scaled ? [...A, { name: 'scaling', kind: 'text' }] : A,
-    ...(scaled ? { optional: 1 } : { marks: 'cross' as const }),
+    parameters: [take.matrix('A'), take.optional(take.text('scaling'))],
     summary,
     examples,
-    apply: (args, context) => {
-      const [, wanted] = args
-      const scaling = wanted?.kind === 'text' ? SCALINGS.find((s) => s === wanted.text) : 'unit'
+    apply: ([a, wanted], context) => {
+      const scaling = wanted ? SCALINGS.find((s) => s === wanted.text) : 'unit'
       if (!scaling) return failure('domain', { name, needs: `"unit", "largest" or "smallest" as its second argument` })
-      return knowing(matrixAt(args, 0), (m) => {
-        const found = eigenOf(m, name, scaling)
-        if ('kind' in found) return found
-        if (found.defective && context.at) context.hint('defective', context.at)
-        else if (found.near && context.at) context.hint('nearly-defective', context.at)
-        return take(found)
-      })
+      return eigen(name, a, scaling, context, pick)
     },
-  }
+  })
 }
 
 const pairs = ({ values, vectors }: EigenValues): PartsValue => ({
@@ -251,28 +260,27 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     (m) => real(L.condition(m)),
     { measures: ratio },
   ),
-  {
+  define({
     name: 'solve',
     measures: M.solution,
     group: 'matrices',
     parameters: AB,
-    algebra: (args) => algebraSolve(argumentAt(args, 0), argumentAt(args, 1)),
+    algebra: (a, b) => algebraSolve(a, b),
     summary: 'The x with A·x = b, for square A; b may have several columns.',
     examples: [
       { entry: `solve(${TWO}, [5, 6])`, gives: '[-4, 4.5]' },
       { entry: 'solve([[2, 1], [1, 3]], [3, 5])', gives: '[0.8, 1.4]' },
       { entry: 'solve([[1e-20, 1], [1, 1]], [1, 2])', gives: '[1, 1]' },
     ],
-    apply: (args, context) => {
-      const m = matrixAt(args, 0)
+    apply: ([m, b], context) => {
       hintCondition(m, context, context.at)
       return likeOperands(
-        knowing(m, (known) => L.solve(known, matrixAt(args, 1))),
-        ...args.slice(1),
+        knowing(m, (known) => L.solve(known, asColumn(b))),
+        b,
       )
     },
-  },
-  {
+  }),
+  define({
     name: 'lsq',
     measures: M.leastSquares,
     group: 'matrices',
@@ -283,12 +291,12 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
       { entry: 'lsq([[1], [1], [1]], [1, 2, 6])', gives: '[3]' },
       { entry: 'lsq([[1, 1], [1e-8, 0], [0, 1e-8]], [2, 1e-8, 1e-8])', gives: '[1, 1]' },
     ],
-    apply: (args) =>
+    apply: ([a, b]) =>
       likeOperands(
-        knowing(matrixAt(args, 0), (m) => L.leastSquares(m, matrixAt(args, 1))),
-        ...args.slice(1),
+        knowing(a, (m) => L.leastSquares(m, asColumn(b))),
+        b,
       ),
-  },
+  }),
   ofMatrix(
     'lu',
     'Parts .lower .upper .permutation with permutation·A = lower·upper.',
@@ -333,17 +341,20 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
     L.choleskyOf,
     { measures: M.choleskyMeasures },
   ),
-  eigenPart(
-    'eigenvalues',
-    'Eigenvalues, in ascending order of their real parts.',
-    [
+  define({
+    name: 'eigenvalues',
+    group: 'matrices',
+    measures: M.alongOf('the eigenvalues'),
+    marks: 'cross',
+    parameters: A,
+    summary: 'Eigenvalues, in ascending order of their real parts.',
+    examples: [
       { entry: 'eigenvalues([[2, 1], [1, 2]])', gives: '[1, 3]' },
       { entry: 'eigenvalues([[0, 1], [-1, 0]])', gives: '[0 + 1j, 0 - 1j]' },
       { entry: 'eigenvalues([[2, 1], [0, 2]])', gives: '[2, 2]' },
     ],
-    (e) => valueList(e.values),
-    M.alongOf('the eigenvalues'),
-  ),
+    apply: ([a], context) => eigen('eigenvalues', a, 'unit', context, (e) => valueList(e.values)),
+  }),
   eigenPart(
     'eigenvectors',
     'Eigenvectors as columns, in the order of eigenvalues(A): of length 1, or with "largest" or "smallest" that entry made 1; of several units with the largest made 1.',
@@ -390,29 +401,23 @@ export const matrixFunctions: readonly FunctionDefinition[] = [
   ),
 ]
 
-function sizes(args: readonly Value[]): { readonly rows: number; readonly cols: number } | Failure {
-  const rows = numberAt(args, 0).re
-  const cols = args.length > 1 ? numberAt(args, 1).re : rows
+/** So many rows and columns; with one number as many of both. */
+function sizes(m: NumberValue, n: NumberValue = m): { readonly rows: number; readonly cols: number } | Failure {
+  const [rows, cols] = [m.re, n.re]
   if (rows < 1 || cols < 1) return failure('domain', { name: 'the size', needs: 'whole numbers from 1 up' })
   if (rows * cols > ENTRIES_MOST) return failure('matrix-too-large', { count: rows * cols, limit: ENTRIES_MOST })
   return { rows, cols }
 }
 
-const mn: readonly Parameter[] = [
-  { name: 'm', kind: 'whole' },
-  { name: 'n', kind: 'whole' },
-]
-
 function filled(name: string, value: number, examples: readonly Example[]): FunctionDefinition {
-  return {
+  return define({
     name,
     group: 'building',
-    parameters: mn,
-    optional: 1,
+    parameters: [take.whole('m'), take.optional(take.whole('n'))],
     summary: `A matrix of m rows and n columns filled with ${value}; with one number a square one.`,
     examples,
-    apply: (args) => {
-      const shape = sizes(args)
+    apply: ([m, n]) => {
+      const shape = sizes(m, n)
       if ('kind' in shape) return shape
       const count = shape.rows * shape.cols
       if (count > EXACT_MOST) {
@@ -423,7 +428,7 @@ function filled(name: string, value: number, examples: readonly Example[]): Func
       const item = integer(value)
       return matrixOf(shape.rows, shape.cols, Array.from({ length: count }, () => item)) // prettier-ignore
     },
-  }
+  })
 }
 
 function joined(
@@ -432,11 +437,11 @@ function joined(
   examples: readonly Example[],
   join: (blocks: readonly MatrixValue[]) => MatrixValue | Failure,
 ): FunctionDefinition {
-  return {
+  return define({
     name,
     group: 'building',
     measures: M.joinedBlocks(name === 'beside' ? 'cols' : 'rows'),
-    parameters: [{ name: 'a', kind: 'array' }],
+    parameters: [take.array('a')],
     repeats: true,
     summary,
     examples,
@@ -445,25 +450,25 @@ function joined(
       const value = blocks.length === args.length ? join(blocks) : failure('entries-are-numbers', { kind: 'text' })
       return likeOperands(value, ...args)
     },
-  }
+  })
 }
 
 export const buildingFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 'identity',
     group: 'building',
-    parameters: [{ name: 'n', kind: 'whole' }],
+    parameters: [take.whole('n')],
     summary: 'The identity matrix of order n.',
     examples: [
       { entry: 'identity(2)', gives: '[[1, 0], [0, 1]]' },
       { entry: 'identity(1)', gives: '[[1]]' },
       { entry: '3*identity(2)', gives: '[[3, 0], [0, 3]]' },
     ],
-    apply: (args) => {
-      const shape = sizes(args)
+    apply: ([n]) => {
+      const shape = sizes(n)
       return 'kind' in shape ? shape : identityMatrix(shape.rows)
     },
-  },
+  }),
   filled('zero_matrix', 0, [
     { entry: 'zero_matrix(1, 3)', gives: '[[0, 0, 0]]' },
     { entry: 'zero_matrix(2, 2)', gives: '[[0, 0], [0, 0]]' },
@@ -474,11 +479,11 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
     { entry: 'ones(1, 3)', gives: '[[1, 1, 1]]' },
     { entry: 'ones(2, 2)*[1, 2]', gives: '[3, 3]' },
   ]),
-  {
+  define({
     name: 'diag',
     measures: M.diagonal,
     group: 'building',
-    parameters: [{ name: 'a', kind: 'array' }],
+    parameters: [take.array('a')],
     summary: 'Of a vector the matrix with it as diagonal; of a matrix its diagonal as a vector.',
     examples: [
       { entry: 'diag([1, 2])', gives: '[[1, 0], [0, 2]]' },
@@ -497,7 +502,7 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
       const items = Array.from({ length: n * n }, (_, k) => (k % (n + 1) === 0 ? itemAt(column, k / (n + 1)) : zero))
       return matrixOf(n, n, items)
     },
-  },
+  }),
   joined(
     'beside',
     'Blocks of one height side by side.',
@@ -518,62 +523,51 @@ export const buildingFunctions: readonly FunctionDefinition[] = [
     ],
     stacked,
   ),
-  {
+  define({
     name: 'row',
     measures: M.line('row'),
     group: 'building',
-    parameters: [
-      { name: 'A', kind: 'matrix' },
-      { name: 'k', kind: 'whole' },
-    ],
+    parameters: [take.matrix('A'), take.whole('k')],
     summary: 'Row k of a matrix, also A[k, all].',
     examples: [
       { entry: `row(${TWO}, 2)`, gives: '[[3, 4]]' },
       { entry: 'row([[1, 2], [3, 4]], 1)', gives: '[[1, 2]]' },
       { entry: 'row(identity(3), 3)', gives: '[[0, 0, 1]]' },
     ],
-    apply: (args) => {
-      const m = matrixAt(args, 0)
-      const k = numberAt(args, 1).re
+    apply: ([m, { re: k }]) => {
       if (k < 1 || k > m.rows) return failure('index-row-range', { count: m.rows })
       return matrixOf(1, m.cols, itemsOf(m).slice((k - 1) * m.cols, k * m.cols))
     },
-  },
-  {
+  }),
+  define({
     name: 'col',
     measures: M.line('col'),
     group: 'building',
-    parameters: [
-      { name: 'A', kind: 'matrix' },
-      { name: 'k', kind: 'whole' },
-    ],
+    parameters: [take.matrix('A'), take.whole('k')],
     summary: 'Column k of a matrix, also A[all, k].',
     examples: [
       { entry: `col(${TWO}, 2)`, gives: '[2, 4]' },
       { entry: 'col([[1, 2], [3, 4]], 1)', gives: '[1, 3]' },
       { entry: 'col(identity(2), 2)', gives: '[0, 1]' },
     ],
-    apply: (args) => {
-      const m = matrixAt(args, 0)
-      const k = numberAt(args, 1).re
+    apply: ([m, { re: k }]) => {
       if (k < 1 || k > m.cols) return failure('index-column-range', { count: m.cols })
       return vector(Array.from({ length: m.rows }, (_, r) => itemAt(m, r * m.cols + k - 1)))
     },
-  },
-  {
+  }),
+  define({
     name: 'size',
     measures: free,
     group: 'building',
-    parameters: [{ name: 'A', kind: 'matrix' }],
+    parameters: [take.matrix('A')],
     summary: 'The vector [rows, columns].',
     examples: [
       { entry: 'size([[1, 2, 3], [4, 5, 6]])', gives: '[2, 3]' },
       { entry: 'size([1, 2, 3])', gives: '[3, 1]' },
       { entry: 'size(identity(4))', gives: '[4, 4]' },
     ],
-    apply: (args) => {
-      const m = matrixAt(args, 0)
+    apply: ([m]) => {
       return valueList([integer(m.rows), integer(m.cols)])
     },
-  },
+  }),
 ]

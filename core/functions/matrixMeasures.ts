@@ -14,7 +14,7 @@ import { itemAt, matrixOf } from '../values/matrices'
 import { bare, quantity } from '../values/quantity'
 import type { Bare, MatrixValue, Value } from '../values/types'
 import { dressed, uniform, whyNotAlike } from './measures'
-import type { Measured, MeasureRule } from './measures'
+import type { Measured, MeasureRule } from '../signatures/definition'
 
 /** What functions of matrices measure: entry (i, k) of a matrix has row(i)·col(k). */
 

@@ -76,7 +76,7 @@ test.each([
 })
 
 test('what takes plain numbers takes no quantity, and a plain quotient of two', () => {
-  const plain = FUNCTIONS.filter((f) => f.measures === undefined && f.ofQuantities === undefined && f.parameters.length === 1 && f.parameters[0]!.kind === 'number' && !f.lazy) // prettier-ignore
+  const plain = FUNCTIONS.filter((f) => f.measures === undefined && f.ofQuantities === undefined && f.parameters.length === 1 && f.parameters[0]!.needs === 'number' && !f.lazy) // prettier-ignore
   expect(plain.length).toBeGreaterThan(12)
   for (const { name } of plain) {
     expect([name, text(`${name}(0.5 V)`)]).toEqual([name, 'unit-plain'])

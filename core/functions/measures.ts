@@ -3,19 +3,15 @@ import { NONE } from '../units/dimension'
 import { conjugated, Measure, PLAIN } from '../units/measure'
 import { coherentUnit, quantityWords } from '../units/named'
 import { compact, isWild, measureOf, measuresOf } from '../quantities/shape'
-import type { Measures } from '../quantities/shape'
 import { multiplied } from '../quantities/products'
 import { measuresAlike } from '../quantities/sums'
 import type { Rational } from '../numbers/rational'
+import type { Measured, MeasureRule } from '../signatures/definition'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { Bare, Value } from '../values/types'
+import type { Value } from '../values/types'
 
 /** What the results of functions measure, from what their arguments do: rules that several functions share. */
-
-/** What a result measures; a result that is not one value with one measure is given whole. */
-export type Measured = Measures | Failure | { readonly dressed: Value | Failure }
-export type MeasureRule = (args: readonly Value[], result: Bare, name: string) => Measured
 
 const PLAIN_VALUE: Value = { kind: 'truth', truth: true }
 const at = (args: readonly Value[], k: number): Value => args[k] ?? PLAIN_VALUE

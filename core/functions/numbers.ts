@@ -11,10 +11,11 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { AngleValue, NumberValue, Value } from '../values/types'
 import { work } from '../numbers/work'
-import { numberAt } from './arguments'
 import { free, keep, ratio, unitBound } from './measures'
 import { productOfAll, roundedTo } from './otherMeasures'
-import type { Example, FunctionDefinition } from './definition'
+import { define } from '../signatures/definition'
+import type { Example, FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
 import { total, extremePoint } from './loops'
 
 type Rounding = 'floor' | 'ceil' | 'trunc' | 'round'
@@ -49,46 +50,30 @@ function roundNumber(x: NumberValue, how: Rounding, places = 0): NumberValue {
 }
 
 /** An angle is rounded in the unit of the conventions. */
-function roundQuantity(value: Value | undefined, how: Rounding, places: number, context: Context): Value {
-  if (value?.kind === 'angle') {
+function roundQuantity(value: NumberValue | AngleValue, how: Rounding, places: number, context: Context): Value {
+  if (value.kind === 'angle') {
     if (context.angleUnit === 'deg') {
       const exact = value.turns && Q.multiply(value.turns, { n: 360, d: 1 })
       return degrees(roundNumber(exact ? exactReal(exact) : real(asDegrees(value)), how, places))
     }
     return radians(roundNumber(asRadians(value), how, places))
   }
-  if (value?.kind === 'number') return roundNumber(value, how, places)
-  throw new Error('the argument is declared as a real number or an angle')
+  return roundNumber(value, how, places)
 }
 
-function rounding(name: Rounding, summary: string, examples: readonly Example[]): FunctionDefinition {
-  return {
+/** A function that rounds; its own name is what is told where it cannot. */
+const rounding = (name: Rounding, summary: string, examples: readonly Example[]): FunctionDefinition =>
+  define({
     name,
     group: 'numbers',
     measures: unitBound,
-    ...(name === 'round' ? { ofQuantities: roundedTo } : {}),
-    parameters:
-      name === 'round'
-        ? [
-            { name: 'x', kind: 'real or angle' },
-            { name: 'n', kind: 'whole' },
-          ]
-        : [{ name: 'x', kind: 'real or angle' }],
-    ...(name === 'round' ? { optional: 1 } : {}),
+    parameters: [take.realOrAngle('x')],
     summary,
     examples,
-    apply: (args, context) => {
-      const places = args[1] === undefined ? 0 : numberAt(args, 1).re
-      if (Math.abs(places) > 300) return failure('domain', { name, needs: 'at most 300 places' })
-      return roundQuantity(args[0], name, places, context)
-    },
-  }
-}
+    apply: ([x], context) => roundQuantity(x, name, 0, context),
+  })
 
-function bigAt(args: readonly Value[], index: number): bigint {
-  const value = numberAt(args, index)
-  return BigInt(value.exact?.re.n ?? Math.round(value.re))
-}
+const big = ({ re, exact }: NumberValue): bigint => BigInt(exact?.re.n ?? Math.round(re))
 
 /** Whole numbers above this are not kept exactly. */
 const LARGEST = 1n << BigInt(Q.MAX_BITS)
@@ -148,16 +133,28 @@ function compared(a: Value, b: Value): number | null {
   return a.kind === 'number' && b.kind === 'number' ? A.order(a, b) : null
 }
 
-const realOrAngle = { name: 'a', kind: 'real or angle' } as const
-const scalar = { name: 'a', kind: 'scalar' } as const
-const whole = (name: string) => ({ name, kind: 'whole' }) as const
+const realOrAngle = take.realOrAngle('a')
+const scalar = take.scalar('a')
 
 export const numberFunctions: readonly FunctionDefinition[] = [
-  rounding('round', 'x to the nearest whole number, or to n places; halves go away from zero.', [
-    { entry: 'round(2.5)', gives: '3' },
-    { entry: 'round(-2.5)', gives: '-3' },
-    { entry: 'round(3.14159, 2)', gives: '3.14' },
-  ]),
+  define({
+    name: 'round',
+    group: 'numbers',
+    measures: unitBound,
+    ofQuantities: roundedTo,
+    parameters: [take.realOrAngle('x'), take.optional(take.whole('n'))],
+    summary: 'x to the nearest whole number, or to n places; halves go away from zero.',
+    examples: [
+      { entry: 'round(2.5)', gives: '3' },
+      { entry: 'round(-2.5)', gives: '-3' },
+      { entry: 'round(3.14159, 2)', gives: '3.14' },
+    ],
+    apply: ([x, places], context) => {
+      const shift = places?.re ?? 0
+      if (Math.abs(shift) > 300) return failure('domain', { name: 'round', needs: 'at most 300 places' })
+      return roundQuantity(x, 'round', shift, context)
+    },
+  }),
   rounding('floor', 'Largest whole number not above x.', [
     { entry: 'floor(-2.5)', gives: '-3' },
     { entry: 'floor(2.7)', gives: '2' },
@@ -173,46 +170,42 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     { entry: 'trunc(2.7)', gives: '2' },
     { entry: 'trunc(4.35*100)', gives: '435' },
   ]),
-  {
+  define({
     name: 'sign',
     measures: free,
     group: 'numbers',
-    parameters: [{ name: 'x', kind: 'real or angle' }],
+    parameters: [take.realOrAngle('x')],
     summary: '−1, 0 or 1 as x is negative, zero or positive.',
     examples: [
       { entry: 'sign(-7)', gives: '-1' },
       { entry: 'sign(0)', gives: '0' },
       { entry: 'sign(10^-400)', gives: '1' },
     ],
-    apply: (args) => {
-      const [value] = args
-      const exact = value?.kind === 'angle' ? value.turns : value?.kind === 'number' ? value.exact?.re : null
-      return integer(exact ? Q.sign(exact) : Math.sign(value ? size(value) : NaN))
+    apply: ([value]) => {
+      const exact = value.kind === 'angle' ? value.turns : value.exact?.re
+      return integer(exact ? Q.sign(exact) : Math.sign(size(value)))
     },
-  },
-  {
+  }),
+  define({
     name: 'quotient',
     measures: ratio,
     group: 'numbers',
-    parameters: [
-      { name: 'a', kind: 'real' },
-      { name: 'n', kind: 'real' },
-    ],
+    parameters: [take.real('a'), take.real('n')],
     summary: 'Whole part of a/n, rounded down; a is n·quotient + (a mod n).',
     examples: [
       { entry: 'quotient(-7, 3)', gives: '-3' },
       { entry: 'quotient(7, 3)', gives: '2' },
       { entry: 'quotient(1, 0.1)', gives: '10' },
     ],
-    apply: (args) => {
-      const ratio = A.divide(numberAt(args, 0), numberAt(args, 1))
+    apply: ([a, n]) => {
+      const ratio = A.divide(a, n)
       return ratio.kind === 'number' ? roundNumber(ratio, 'floor') : ratio
     },
-  },
-  {
+  }),
+  define({
     name: 'gcd',
     group: 'numbers',
-    parameters: [whole('a'), whole('b')],
+    parameters: [take.whole('a'), take.whole('b')],
     repeats: true,
     summary: 'Greatest common divisor of whole numbers.',
     examples: [
@@ -220,12 +213,12 @@ export const numberFunctions: readonly FunctionDefinition[] = [
       { entry: 'gcd(0, 5)', gives: '5' },
       { entry: 'gcd(10^20, 6)', gives: '2' },
     ],
-    apply: (args) => fromBigInt(args.reduce((g, _, k) => gcdBig(g, bigAt(args, k)), 0n)),
-  },
-  {
+    apply: (args) => fromBigInt(args.reduce((g, n) => gcdBig(g, big(n)), 0n)),
+  }),
+  define({
     name: 'lcm',
     group: 'numbers',
-    parameters: [whole('a'), whole('b')],
+    parameters: [take.whole('a'), take.whole('b')],
     repeats: true,
     summary: 'Least common multiple of whole numbers.',
     examples: [
@@ -235,30 +228,29 @@ export const numberFunctions: readonly FunctionDefinition[] = [
     ],
     apply: (args) => {
       let result = 1n
-      for (let k = 0; k < args.length; k += 1) {
-        const n = bigAt(args, k)
+      for (const value of args) {
+        const n = big(value)
         if (n === 0n) return integer(0)
         result = lcmBig(result, n)
       }
       return fromBigInt(result < 0n ? -result : result)
     },
-  },
-  {
+  }),
+  define({
     name: 'binom',
     group: 'numbers',
-    parameters: [whole('n'), whole('k')],
+    parameters: [take.whole('n'), take.whole('k')],
     summary: 'Number of ways to choose k of n.',
     examples: [
       { entry: 'binom(5, 2)', gives: '10' },
       { entry: 'binom(7, 0)', gives: '1' },
       { entry: 'binom(100, 50)', gives: '1.0089e29' },
     ],
-    apply: (args) => {
-      const n = numberAt(args, 0).re
-      const k = numberAt(args, 1).re
+    apply: ([all, some]) => {
+      const [n, k] = [all.re, some.re]
       if (n < 0) return failure('domain', { name: 'binom', needs: 'n of 0 or more' })
       if (k < 0 || k > n) return integer(0)
-      const [whole, chosen] = [bigAt(args, 0), bigAt(args, 1)]
+      const [whole, chosen] = [big(all), big(some)]
       const least = chosen < whole - chosen ? chosen : whole - chosen
       let result = 1n
       for (let i = 1n; i <= least; i += 1n) {
@@ -268,19 +260,18 @@ export const numberFunctions: readonly FunctionDefinition[] = [
       }
       return fromBigInt(result)
     },
-  },
-  {
+  }),
+  define({
     name: 'factorial',
     group: 'numbers',
-    parameters: [whole('n')],
+    parameters: [take.whole('n')],
     summary: 'n!, the product of the whole numbers from 1 to n.',
     examples: [
       { entry: '5!', gives: '120' },
       { entry: '0!', gives: '1' },
       { entry: '200!/198!', gives: '39800' },
     ],
-    apply: (args) => {
-      const n = numberAt(args, 0).re
+    apply: ([{ re: n }]) => {
       if (n < 0) return failure('domain', { name: 'factorial', needs: 'a whole number of 0 or more' })
       let result = 1n
       for (let k = 2; k <= n; k += 1) {
@@ -289,8 +280,8 @@ export const numberFunctions: readonly FunctionDefinition[] = [
       }
       return fromBigInt(result)
     },
-  },
-  {
+  }),
+  define({
     name: 'min',
     measures: keep,
     group: 'numbers',
@@ -304,8 +295,8 @@ export const numberFunctions: readonly FunctionDefinition[] = [
       { entry: 'min(10^400, 10^401)/10^400', gives: '1' },
     ],
     apply: (args) => extreme('min', args),
-  },
-  {
+  }),
+  define({
     name: 'max',
     measures: keep,
     group: 'numbers',
@@ -319,8 +310,8 @@ export const numberFunctions: readonly FunctionDefinition[] = [
       { entry: 'max(10^-400, 0) > 0', gives: 'true' },
     ],
     apply: (args) => extreme('max', args),
-  },
-  {
+  }),
+  define({
     name: 'sum',
     measures: keep,
     group: 'numbers',
@@ -337,8 +328,8 @@ export const numberFunctions: readonly FunctionDefinition[] = [
       { entry: 'sum(0.1 for k = 1 to 10) == 1', gives: 'true' },
     ],
     apply: (args) => fold('+', args),
-  },
-  {
+  }),
+  define({
     name: 'product',
     measures: productOfAll,
     group: 'numbers',
@@ -354,8 +345,8 @@ export const numberFunctions: readonly FunctionDefinition[] = [
       { entry: 'product(k/(k + 1) for k = 1 to 9)', gives: '0.1' },
     ],
     apply: (args) => fold('*', args),
-  },
-  {
+  }),
+  define({
     name: 'mean',
     measures: keep,
     group: 'numbers',
@@ -373,7 +364,7 @@ export const numberFunctions: readonly FunctionDefinition[] = [
       if (total.kind === 'angle') return scaleAngle(total, exactReal(Q.rational(1, args.length) ?? Q.ONE))
       return total.kind === 'number' ? A.divide(total, integer(args.length)) : total
     },
-  },
+  }),
 ]
 
 /** |θ| of an angle. */

@@ -12,7 +12,7 @@ import type { Failure } from '../values/failure'
 import { bare, quantity } from '../values/quantity'
 import type { Value } from '../values/types'
 import { marked, raised, uniform } from './measures'
-import type { Measured, MeasureRule } from './measures'
+import type { Measured, MeasureRule } from '../signatures/definition'
 
 /** Rules of single functions. */
 

@@ -1,34 +1,33 @@
-import { argumentAt } from './arguments'
 import * as P from '../algebra/polynomial'
 import { isZero } from '../values/beyond'
 import { rootsOf } from '../algebra/roots'
 import type { Roots } from '../algebra/roots'
 import { parts } from '../algebra/ratio'
+import type { Algebraic } from '../algebra/ratio'
 import type { Node } from '../notation/tree'
 import type { Context } from '../operators/context'
 import { integer, valueList } from '../values/make'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { NumberValue, Value } from '../values/types'
+import type { NumberValue, Value, VectorValue } from '../values/types'
 import { first, free } from './measures'
 import { coefficientMeasures, ofUnknown } from './otherMeasures'
-import type { FunctionDefinition, Parameter } from './definition'
+import { define } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
 
 /** The chapter on polynomials. An example has its unknown from the surroundings: `s`. */
 
-const p: readonly Parameter[] = [{ name: 'p', kind: 'algebra' }]
-
-function wrong(name: string, value: Value): Failure {
-  return failure('argument-kind', { signature: `${name}(p)`, name: 'p', needs: 'algebra', kind: value.kind })
-}
+const p = [take.algebraic('p')] as const
+const listOrPolynomial = [take.polynomialOrList('p')] as const
 
 /** A polynomial (no ratio) in at most one unknown, or a vector of coefficients, from the highest power down. */
-function listOf(name: string, value: Value): readonly NumberValue[] | Failure {
+function listOf(name: string, value: Algebraic | VectorValue): readonly NumberValue[] | Failure {
   if (value.kind === 'vector') {
     const numbers = value.items.flatMap((item) => (item.kind === 'number' ? [item] : []))
-    return numbers.length === value.items.length ? numbers : wrong(name, value)
+    if (numbers.length === value.items.length) return numbers
+    return failure('argument-kind', { signature: `${name}(p)`, name: 'p', needs: 'algebra', kind: value.kind })
   }
-  if (value.kind !== 'polynomial' && value.kind !== 'number') return wrong(name, value)
   const { top, bottom } = parts(value)
   if (P.degree(bottom) > 0) return failure('ratio-given', { name })
   return P.coefficients(top) ?? failure('one-unknown', { name, names: top.unknowns.join(', ') })
@@ -57,8 +56,7 @@ export function hintRoots({ clustered, off }: Pick<Roots, 'clustered' | 'off'>, 
   else if (off > OFF_TOLD) context.hint('roots-off', node, { off: share })
 }
 
-function ofRatio(name: 'zeros' | 'poles', value: Value, context: Context): Value | Failure {
-  if (value.kind !== 'polynomial' && value.kind !== 'number') return wrong(name, value)
+function ofRatio(name: 'zeros' | 'poles', value: Algebraic, context: Context): Value | Failure {
   const { top, bottom } = parts(value)
   const wanted = name === 'zeros' ? top : bottom
   const list = P.coefficients(wanted)
@@ -67,12 +65,12 @@ function ofRatio(name: 'zeros' | 'poles', value: Value, context: Context): Value
 }
 
 export const polynomialFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 'roots',
     measures: ofUnknown,
     group: 'polynomials',
     marks: 'cross',
-    parameters: p,
+    parameters: listOrPolynomial,
     summary:
       'The roots of a polynomial, or of its coefficients from the highest power down, each as often as it counts.',
     examples: [
@@ -80,25 +78,25 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
       { entry: 'roots([1, -3, 2])', gives: '[1, 2]' },
       { entry: 'roots([1, -2, 1])', gives: '[1, 1]' },
     ],
-    apply: (args, context) => roots('roots', listOf('roots', argumentAt(args, 0)), context),
-  },
-  {
+    apply: ([of], context) => roots('roots', listOf('roots', of), context),
+  }),
+  define({
     name: 'coefficients',
     measures: coefficientMeasures,
     group: 'polynomials',
-    parameters: p,
+    parameters: listOrPolynomial,
     summary: 'The coefficients of a polynomial in one unknown, from the highest power down.',
     examples: [
       { before: ['unknown s'], entry: 'coefficients((s + 1)^2)', gives: '[1, 2, 1]' },
       { before: ['unknown s'], entry: 'coefficients(s^3 - 1)', gives: '[1, 0, 0, -1]' },
       { before: ['unknown s'], entry: 'coefficients((s + 1)^10)[6]', gives: '252' },
     ],
-    apply: (args) => {
-      const list = listOf('coefficients', argumentAt(args, 0))
+    apply: ([of]) => {
+      const list = listOf('coefficients', of)
       return 'kind' in list ? list : valueList(list)
     },
-  },
-  {
+  }),
+  define({
     name: 'expand',
     measures: first,
     group: 'polynomials',
@@ -109,12 +107,9 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
       { before: ['unknown s'], entry: 'expand((s + 1)^3)', gives: 's^3 + 3s^2 + 3s + 1' },
       { before: ['unknown s'], entry: 'expand((s + 0.1)*(s + 0.2))', gives: 's^2 + 0.3s + 0.02' },
     ],
-    apply: (args) => {
-      const value = argumentAt(args, 0)
-      return value.kind === 'polynomial' || value.kind === 'number' ? value : wrong('expand', value)
-    },
-  },
-  {
+    apply: ([value]) => value,
+  }),
+  define({
     name: 'degree',
     measures: free,
     group: 'polynomials',
@@ -125,39 +120,37 @@ export const polynomialFunctions: readonly FunctionDefinition[] = [
       { entry: 'degree(5)', gives: '0' },
       { before: ['unknown s'], entry: 'degree((s + 1)^5 - s^5)', gives: '4' },
     ],
-    apply: (args) => {
-      const value = argumentAt(args, 0)
-      if (value.kind !== 'polynomial' && value.kind !== 'number') return wrong('degree', value)
+    apply: ([value]) => {
       const { top, bottom } = parts(value)
       return P.degree(bottom) > 0 ? failure('ratio-given', { name: 'degree' }) : integer(P.degree(top))
     },
-  },
-  {
+  }),
+  define({
     name: 'zeros',
     measures: ofUnknown,
     group: 'polynomials',
     marks: 'ring',
-    parameters: [{ name: 'H', kind: 'algebra' }],
+    parameters: [take.algebraic('H')],
     summary: 'The zeros of a ratio of polynomials: the roots of its numerator.',
     examples: [
       { before: ['unknown s'], entry: 'zeros((s + 2)/(s^2 + 1))', gives: '[-2]' },
       { before: ['unknown s'], entry: 'zeros((s^2 + 1)/s)', gives: '[0 - 1j, 0 + 1j]' },
       { before: ['unknown s'], entry: 'zeros((s^2 - 3s + 2)/(s - 1))', gives: '[2]' },
     ],
-    apply: (args, context) => ofRatio('zeros', argumentAt(args, 0), context),
-  },
-  {
+    apply: ([h], context) => ofRatio('zeros', h, context),
+  }),
+  define({
     name: 'poles',
     measures: ofUnknown,
     group: 'polynomials',
     marks: 'cross',
-    parameters: [{ name: 'H', kind: 'algebra' }],
+    parameters: [take.algebraic('H')],
     summary: 'The poles of a ratio of polynomials: the roots of its denominator.',
     examples: [
       { before: ['unknown s'], entry: 'poles(s/(s^2 + 3s + 2))', gives: '[-2, -1]' },
       { before: ['unknown s'], entry: 'poles(1/(s^2 + 2s + 5))', gives: '[-1 - 2j, -1 + 2j]' },
       { before: ['unknown s'], entry: 'poles((s + 1)/((s + 1)*(s + 2)))', gives: '[-2]' },
     ],
-    apply: (args, context) => ofRatio('poles', argumentAt(args, 0), context),
-  },
+    apply: ([h], context) => ofRatio('poles', h, context),
+  }),
 ]

@@ -9,9 +9,10 @@ import { exactReal, integer, real } from '../values/make'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { NumberValue, Value } from '../values/types'
-import { numberAt } from './arguments'
 import { raised } from './measures'
-import type { FunctionDefinition } from './definition'
+import { define } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
 
 /** ln z; −∞ at 0. */
 function naturalLog(z: NumberValue): Value | Failure {
@@ -58,10 +59,10 @@ function wholeLog(x: NumberValue, base: NumberValue, near: NumberValue | Failure
   return power && G.equals(power, x.exact) ? integer(exponent) : null
 }
 
-const z = { name: 'z', kind: 'number' } as const
+const z = take.number('z')
 
 export const powerFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 'sqrt',
     measures: raised({ n: 1, d: 2 }),
     group: 'powers and logarithms',
@@ -74,22 +75,21 @@ export const powerFunctions: readonly FunctionDefinition[] = [
       { entry: 'sqrt(-4)', gives: '0 + 2j' },
       { entry: 'sqrt(10^400)', gives: '1e200' },
     ],
-    apply: (args) => A.squareRoot(numberAt(args, 0)),
-  },
-  {
+    apply: ([z]) => A.squareRoot(z),
+  }),
+  define({
     name: 'cbrt',
     measures: raised({ n: 1, d: 3 }),
     group: 'powers and logarithms',
     typesetting: { as: 'enclosed', before: '\\sqrt[3]{', after: '}' },
-    parameters: [{ name: 'x', kind: 'real' }],
+    parameters: [take.real('x')],
     summary: 'Real cube root of a real number.',
     examples: [
       { entry: 'cbrt(-27)', gives: '-3' },
       { entry: 'cbrt(2)', gives: '1.2599' },
       { entry: 'cbrt(1e-300)', gives: '1e-100' },
     ],
-    apply: (args) => {
-      const value = numberAt(args, 0)
+    apply: ([value]) => {
       const root = Math.cbrt(value.re)
       const size = A.magnitude(value)
       if (size.kind === 'failure') return size
@@ -98,8 +98,8 @@ export const powerFunctions: readonly FunctionDefinition[] = [
       if (known) return known.kind === 'failure' || value.re > 0 ? known : A.negate(known)
       return A.rounded({ re: root, im: 0 }, false, value)
     },
-  },
-  {
+  }),
+  define({
     name: 'exp',
     group: 'powers and logarithms',
     whole: 'expm(A)',
@@ -111,14 +111,14 @@ export const powerFunctions: readonly FunctionDefinition[] = [
       { entry: 'exp(j*90°)', gives: '0 + 1j' },
       { entry: 'exp(j*180°) + 1', gives: '0 + 0j' },
     ],
-    algebra: ([a]) => {
-      const [item] = a?.items ?? []
-      if (a?.items.length !== 1 || item?.kind !== 'polynomial') return failure('no-unknowns', { name: 'exp' })
+    algebra: ({ items }) => {
+      const [item] = items
+      if (items.length !== 1 || item?.kind !== 'polynomial') return failure('no-unknowns', { name: 'exp' })
       return exponentialOf(item)
     },
-    apply: (args) => A.exponential(numberAt(args, 0)),
-  },
-  {
+    apply: ([z]) => A.exponential(z),
+  }),
+  define({
     name: 'ln',
     group: 'powers and logarithms',
     whole: 'the eigenvalues',
@@ -129,9 +129,9 @@ export const powerFunctions: readonly FunctionDefinition[] = [
       { entry: 'ln(10)', gives: '2.3026' },
       { entry: 'ln(1 + 1e-20)', gives: '1e-20' },
     ],
-    apply: (args) => naturalLog(numberAt(args, 0)),
-  },
-  {
+    apply: ([z]) => naturalLog(z),
+  }),
+  define({
     name: 'lg',
     group: 'powers and logarithms',
     parameters: [z],
@@ -142,9 +142,9 @@ export const powerFunctions: readonly FunctionDefinition[] = [
       { entry: 'lg(2)', gives: '0.30103' },
       { entry: 'lg(10^400)', gives: '400' },
     ],
-    apply: (args) => commonLog(numberAt(args, 0)),
-  },
-  {
+    apply: ([z]) => commonLog(z),
+  }),
+  define({
     name: 'lb',
     group: 'powers and logarithms',
     parameters: [z],
@@ -155,25 +155,20 @@ export const powerFunctions: readonly FunctionDefinition[] = [
       { entry: 'lb(10)', gives: '3.3219' },
       { entry: 'lb(2^-2000)', gives: '-2000' },
     ],
-    apply: (args) => scaledLog(numberAt(args, 0), 2, Math.log2, Math.LN2),
-  },
-  {
+    apply: ([z]) => scaledLog(z, 2, Math.log2, Math.LN2),
+  }),
+  define({
     name: 'log',
     group: 'powers and logarithms',
     refuses: (given) => (given === 1 ? failure('log-base') : null),
-    parameters: [
-      { name: 'x', kind: 'number' },
-      { name: 'base', kind: 'number' },
-    ],
+    parameters: [take.number('x'), take.number('base')],
     summary: 'Logarithm of x to a base that is always said.',
     examples: [
       { entry: 'log(81, 3)', gives: '4' },
       { entry: 'log(2, 10)', gives: '0.30103' },
       { entry: 'log(1000, 10) == 3', gives: 'true' },
     ],
-    apply: (args) => {
-      const x = numberAt(args, 0)
-      const base = numberAt(args, 1)
+    apply: ([x, base]) => {
       if (isZero(base) || (base.re === 1 && base.im === 0 && !beyondOne(base)))
         return failure('domain', { name: 'log', needs: 'a base other than 0 and 1' })
       const top = naturalLog(x)
@@ -183,5 +178,5 @@ export const powerFunctions: readonly FunctionDefinition[] = [
       const value = A.divide(top, bottom)
       return (value.kind === 'number' && wholeLog(x, base, value)) || value
     },
-  },
+  }),
 ]

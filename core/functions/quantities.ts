@@ -7,7 +7,8 @@ import { bare, quantity } from '../values/quantity'
 import type { Bare, Value } from '../values/types'
 import type { Context } from '../operators/context'
 import { hintTurns } from '../operators/unitHints'
-import type { FunctionDefinition, Parameter } from './definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import type { Parameter } from '../signatures/parameter'
 
 /** Functions of values with units: the numbers go as ever; what the result measures is declared by each function. */
 
@@ -27,7 +28,7 @@ export function callOnQuantities(
   const ready: Bare[] = []
   for (const [k, arg] of args.entries()) {
     const node = nodes[k]
-    if (node && parameterAt(definition, k)?.kind === 'angle') hintTurns(arg, node, context)
+    if (node && parameterAt(definition, k)?.needs === 'angle') hintTurns(arg, node, context)
     const read = readAs(definition, arg, k, rule === undefined)
     if (read.kind === 'failure') return node ? failureAt(node, read) : read
     ready.push(read)
@@ -50,7 +51,7 @@ export function callOnQuantities(
 function readAs(definition: FunctionDefinition, arg: Value, k: number, plain: boolean): Bare | Failure {
   if (arg.kind !== 'quantity') return arg
   const parameter = parameterAt(definition, k)
-  if (parameter?.kind === 'angle') return angleFrom(arg, definition.name)
+  if (parameter?.needs === 'angle') return angleFrom(arg, definition.name)
   if (!plain) return arg.value
   if (arg.unknowns) return arg.value
   return plainNumber(arg) ?? failure('unit-plain', { name: definition.name, quantity: wordsOf(arg.measure) })

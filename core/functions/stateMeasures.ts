@@ -13,7 +13,7 @@ import type { Value } from '../values/types'
 import { declaredMeasure } from './controlMeasures'
 import { matrixExponential } from './matrixMeasures'
 import { dressed } from './measures'
-import type { Measured, MeasureRule } from './measures'
+import type { Measured, MeasureRule } from '../signatures/definition'
 
 /** What state descriptions measure: row(i)·col(i) of A is one over the time, and the states follow from it. */
 

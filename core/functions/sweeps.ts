@@ -1,9 +1,10 @@
-import { argumentAt } from './arguments'
 import { integer, vector } from '../values/make'
 import { pointsOf, POINTS_MOST, sweepOf } from '../values/sweeps'
 import { failure } from '../values/failure'
 import { first, free, keep } from './measures'
-import type { FunctionDefinition } from './definition'
+import { define } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
 
 /** The chapter on sweeps: to and from vectors. */
 
@@ -11,11 +12,11 @@ import type { FunctionDefinition } from './definition'
 const ENTRIES_MOST = 1_000_000
 
 export const sweepFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 'vector',
     measures: first,
     group: 'sweeps',
-    parameters: [{ name: 's', kind: 'any' }],
+    parameters: [take.pointsOf('s')],
     sweeps: true,
     summary: 'The points of a sweep, or of a range, as a vector.',
     examples: [
@@ -23,20 +24,17 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
       { entry: 'vector(1 to 0 step -0.25)', gives: '[1, 0.75, 0.5, 0.25, 0]' },
       { entry: 'count(vector(0 to 1 step 0.1))', gives: '11' },
     ],
-    apply: (args) => {
-      const value = argumentAt(args, 0)
+    apply: ([value]) => {
       if (value.kind === 'vector') return value
-      if (value.kind !== 'sweep')
-        return failure('argument-kind', { signature: 'vector(s)', name: 's', needs: 'sweep', kind: value.kind })
       if (value.count > ENTRIES_MOST) return failure('too-many-entries', { count: value.count, limit: ENTRIES_MOST })
       return vector(pointsOf(value))
     },
-  },
-  {
+  }),
+  define({
     name: 'sweep',
     measures: keep,
     group: 'sweeps',
-    parameters: [{ name: 'v', kind: 'any' }],
+    parameters: [take.entriesOf('v')],
     sweeps: true,
     summary: 'A sweep that takes the entries of a vector, one after another.',
     examples: [
@@ -44,11 +42,8 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
       { entry: 'sweep([1, 2, 3])^2', gives: '3 points, 1 … 9' },
       { entry: 'sweep([1, 4])[2]', gives: '4' },
     ],
-    apply: (args) => {
-      const value = argumentAt(args, 0)
+    apply: ([value]) => {
       if (value.kind === 'sweep') return value
-      if (value.kind !== 'vector')
-        return failure('argument-kind', { signature: 'sweep(v)', name: 'v', needs: 'vector', kind: value.kind })
       const { items } = value
       if (items.length > POINTS_MOST) return failure('too-many-points', { count: items.length, limit: POINTS_MOST })
       const found = sweepOf({ values: new Float64Array(0), name: null, angle: false, decades: false }, items)
@@ -57,12 +52,12 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
       const values = own ? found.re : Float64Array.from(items, (_, k) => k + 1)
       return { ...found, axis: { values, name: null, angle: false, decades: false } }
     },
-  },
-  {
+  }),
+  define({
     name: 'count',
     measures: free,
     group: 'sweeps',
-    parameters: [{ name: 'x', kind: 'any' }],
+    parameters: [take.counted('x')],
     sweeps: true,
     summary: 'How many entries a vector or matrix has, or how many points a sweep.',
     examples: [
@@ -70,23 +65,9 @@ export const sweepFunctions: readonly FunctionDefinition[] = [
       { entry: 'count(0 to 1 step 0.1)', gives: '11' },
       { entry: 'count(10 to 1000 per decade 10)', gives: '21' },
     ],
-    apply: (args) => {
-      const value = argumentAt(args, 0)
-      if (value.kind === 'sweep') return integer(value.count)
-      const count =
-        value.kind === 'vector'
-          ? value.items.length
-          : value.kind === 'matrix' || value.kind === 'algebra-matrix'
-            ? value.rows * value.cols
-            : null
-      if (count === null)
-        return failure('argument-kind', {
-          signature: 'count(x)',
-          name: 'x',
-          needs: 'array',
-          kind: value.kind,
-        })
-      return integer(count)
+    apply: ([of]) => {
+      if (of.kind === 'sweep') return integer(of.count)
+      return integer(of.kind === 'vector' ? of.items.length : of.rows * of.cols)
     },
-  },
+  }),
 ]

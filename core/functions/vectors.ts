@@ -15,10 +15,11 @@ import { euclideanNorm, mapVector } from '../values/vectors'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import type { NumberValue, Value, VectorValue } from '../values/types'
-import { argumentAt, matrixAt, numberAt, vectorAt } from './arguments'
 import { keep, moved, ratio, scalarProduct } from './measures'
 import { crossProduct, eachUniform, firstUniform } from './otherMeasures'
-import type { FunctionDefinition, Parameter } from './definition'
+import { define } from '../signatures/definition'
+import type { FunctionDefinition } from '../signatures/definition'
+import * as take from '../signatures/take'
 import { conjugate } from '../values/arithmetic'
 
 /** The chapter on vectors. */
@@ -28,10 +29,10 @@ function numbersOf(v: VectorValue): NumberValue[] | Failure {
   return matrix ? itemsOf(matrix) : failure('entries-are-numbers', { kind: v.items[0]?.kind ?? 'text' })
 }
 
-function pair(args: readonly Value[]): [NumberValue[], NumberValue[]] | Failure {
-  const u = numbersOf(vectorAt(args, 0))
+function pair([first, second]: readonly [VectorValue, VectorValue]): [NumberValue[], NumberValue[]] | Failure {
+  const u = numbersOf(first)
   if (!Array.isArray(u)) return u
-  const v = numbersOf(vectorAt(args, 1))
+  const v = numbersOf(second)
   if (!Array.isArray(v)) return v
   return u.length === v.length ? [u, v] : failure('lengths-differ', { left: u.length, right: v.length })
 }
@@ -145,14 +146,11 @@ function keyOf(item: Value): number | string | null {
   return item.kind === 'number' && item.im === 0 ? item.re : null
 }
 
-const two: readonly Parameter[] = [
-  { name: 'u', kind: 'vector' },
-  { name: 'v', kind: 'vector' },
-]
-const one: readonly Parameter[] = [{ name: 'v', kind: 'vector' }]
+const two = [take.vector('u'), take.vector('v')] as const
+const one = [take.vector('v')] as const
 
 export const vectorFunctions: readonly FunctionDefinition[] = [
-  {
+  define({
     name: 'dot',
     measures: scalarProduct,
     group: 'vectors',
@@ -167,8 +165,8 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
       const both = pair(args)
       return Array.isArray(both) ? dotOf(...both) : both
     },
-  },
-  {
+  }),
+  define({
     name: 'cross',
     measures: crossProduct,
     group: 'vectors',
@@ -183,24 +181,21 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
       const both = pair(args)
       return Array.isArray(both) ? cross(both) : both
     },
-  },
-  {
+  }),
+  define({
     name: 'norm',
     measures: keep,
     group: 'vectors',
-    parameters: [{ name: 'v', kind: 'array' }],
+    parameters: [take.array('v')],
     summary: 'Length √Σ|x|² of a vector, also ||v||; of a matrix its largest singular value.',
     examples: [
       { entry: 'norm([3, 4])', gives: '5' },
       { entry: 'norm([1, 1, 1])', gives: '1.7321' },
       { entry: 'norm([3e200, 4e200])', gives: '5e200' },
     ],
-    apply: (args) => {
-      const value = argumentAt(args, 0)
-      return value.kind === 'vector' ? euclideanNorm(value) : spectralNorm(matrixAt(args, 0))
-    },
-  },
-  {
+    apply: ([value]) => (value.kind === 'vector' ? euclideanNorm(value) : spectralNorm(value)),
+  }),
+  define({
     name: 'unit',
     measures: ratio,
     group: 'vectors',
@@ -211,17 +206,17 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
       { entry: 'unit([0, -2])', gives: '[0, -1]' },
       { entry: 'unit([3e-200, 4e-200])', gives: '[0.6, 0.8]' },
     ],
-    apply: (args, context) => {
-      const v = vectorAt(args, 0)
+    apply: ([v], context) => {
       const length = euclideanNorm(v)
       if (length.kind !== 'number') return length
       return isZero(length)
         ? failure('domain', { name: 'unit', needs: 'a vector other than zero' })
         : scaled(v, '/', length, context)
     },
-  },
-  {
+  }),
+  define({
     name: 'angle',
+    givesAngle: true,
     measures: eachUniform,
     group: 'vectors',
     readAs: { count: 1, name: 'arg' },
@@ -236,8 +231,8 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
       const both = pair(args)
       return Array.isArray(both) ? angleBetween(both) : both
     },
-  },
-  {
+  }),
+  define({
     name: 'dist',
     measures: keep,
     group: 'vectors',
@@ -259,8 +254,8 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
       }
       return euclideanNorm(vector(items))
     },
-  },
-  {
+  }),
+  define({
     name: 'proj',
     measures: firstUniform,
     group: 'vectors',
@@ -284,8 +279,8 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
       const factor = A.divide(top, bottom)
       return factor.kind === 'failure' ? factor : scaled(vector(v), '*', factor, context)
     },
-  },
-  {
+  }),
+  define({
     name: 'sort',
     measures: keep,
     group: 'vectors',
@@ -296,9 +291,9 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
       { entry: 'sort([40°, 10°])', gives: '[10°, 40°]' },
       { entry: 'sort([10^-400, 0, -1])', gives: '[-1, 0, 0]' },
     ],
-    apply: (args) => sorted(vectorAt(args, 0)),
-  },
-  {
+    apply: ([v]) => sorted(v),
+  }),
+  define({
     name: 'reverse',
     measures: moved((m) =>
       m.picked(
@@ -314,43 +309,42 @@ export const vectorFunctions: readonly FunctionDefinition[] = [
       { entry: 'reverse([30°, 60°])', gives: '[60°, 30°]' },
       { entry: 'reverse(sort([3, 1, 2]))', gives: '[3, 2, 1]' },
     ],
-    apply: (args) => ({ ...vectorAt(args, 0), items: vectorAt(args, 0).items.toReversed() }),
-  },
-  {
+    apply: ([v]) => ({ ...v, items: v.items.toReversed() }),
+  }),
+  define({
     name: 'vec',
     measures: keep,
     group: 'complex',
-    parameters: [{ name: 'z', kind: 'number' }],
+    parameters: [take.number('z')],
     summary: 'The vector [re, im] of a complex number; a force 22∠45° by its components.',
     examples: [
       { entry: 'vec(3 + 4j)', gives: '[3, 4]' },
       { entry: 'vec(-2)', gives: '[-2, 0]' },
       { entry: 'vec(5∠90°)', gives: '[0, 5]' },
     ],
-    apply: (args) => {
-      const z = numberAt(args, 0)
+    apply: ([z]) => {
       const part = (re: number, k: 're' | 'im'): NumberValue => (z.exact ? exactReal(z.exact[k]) : real(re))
       return vector([part(z.re, 're'), part(z.im, 'im')])
     },
-  },
-  {
+  }),
+  define({
     name: 'phasor',
     measures: keep,
     group: 'complex',
-    parameters: [{ name: 'v', kind: 'vector' }],
+    parameters: [take.vector('v')],
     summary: 'The complex number of a vector of two real entries: magnitude and direction of a force.',
     examples: [
       { entry: 'phasor([3, 4])', gives: '3 + 4j' },
       { entry: 'phasor([0, -2])', gives: '0 - 2j' },
       { entry: 'abs(phasor([3e200, 4e200]))', gives: '5e200' },
     ],
-    apply: (args) => {
-      const entries = numbersOf(vectorAt(args, 0))
+    apply: ([v]) => {
+      const entries = numbersOf(v)
       if (!Array.isArray(entries)) return entries
       const [x, y] = entries
       if (!x || !y || entries.length !== 2 || x.im !== 0 || y.im !== 0)
         return failure('domain', { name: 'phasor', needs: 'a vector of two real entries' })
       return fromComponents(x, y)
     },
-  },
+  }),
 ]

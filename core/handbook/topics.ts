@@ -1,4 +1,4 @@
-import type { Example } from '../functions/definition'
+import type { Example } from '../signatures/definition'
 
 /** The chapter of the handbook on the notation: how a line is written and read. Every example runs. */
 export interface Topic {

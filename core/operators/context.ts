@@ -122,6 +122,11 @@ export class Context implements Notes, Scope {
     return this.exponent ? this : this.with({ exponent: true })
   }
 
+  /** Where an angle is asked for inside an exponent it is one again: e^(sin(2*60°)) is e^(sin(120°)). */
+  outsideExponent(): Context {
+    return this.exponent ? this.with({ exponent: false }) : this
+  }
+
   entryByEntry(): Context {
     return this.with({ each: true })
   }

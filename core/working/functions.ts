@@ -420,10 +420,11 @@ export function functionChapter(p: Progress, name: string): Done | null {
   const inner = p.operands[0] && bare(p.operands[0].value)
   const sweep = p.operands.some(({ value }) => bare(value).kind === 'sweep')
   if (sweep) return p.done('along-sweep', undefined, { says: definition?.summary ?? '' })
-  const one = definition?.parameters.length === 1 && definition.parameters[0]?.kind !== 'any'
+  const [first] = definition?.parameters ?? []
   const array = inner?.kind === 'vector' || inner?.kind === 'matrix'
-  const ofNumbers = ['number', 'real', 'whole', 'angle', 'scalar', 'real or angle'].includes(definition?.parameters[0]?.kind ?? '') // prettier-ignore
-  if (array && one && ofNumbers && !definition.repeats && name !== 'abs') return entries(p, name)
+  const entryByEntry =
+    definition?.parameters.length === 1 && !first?.whole && first?.needs !== 'text' && first?.needs !== 'truth'
+  if (array && entryByEntry && !definition.repeats && name !== 'abs') return entries(p, name)
   const chapter = CHAPTERS.get(name)
   return chapter ? chapter(p) : p.done('definition', undefined, { says: definition?.summary ?? '' })
 }

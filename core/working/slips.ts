@@ -11,6 +11,8 @@ import { bare } from '../values/quantity'
 import type { Failure } from '../values/failure'
 import type { NumberValue, Value } from '../values/types'
 import { unbracketed } from './seen'
+import { findFunction } from '../functions/registry'
+import type { FunctionHead } from '../signatures/definition'
 import { call, difference, grouped, inUnitOf, minus, over, power, sum, times, valued, whole } from './terms'
 
 /**
@@ -182,15 +184,16 @@ function polarSlips(magnitude: Node, angle: Node, evaluate: Evaluate): readonly 
   return otherUnits(angle, evaluate).map((node) => ({ slip: 'degrees-for-radians' as const, node: N.polar(magnitude, node, 0, 0) })) // prettier-ignore
 }
 
-const TAKES_ANGLE: ReadonlySet<string> = new Set(['sin', 'cos', 'tan', 'cot', 'sec', 'csc', 'cis'])
-const GIVES_ANGLE: ReadonlySet<string> = new Set(['arcsin', 'arccos', 'arctan', 'arg', 'arctan2'])
+/** True of functions of an angle; what only writes it in another unit has none to be mistaken. */
+const takesAngle = (of: FunctionHead | null): boolean => of?.parameters[0]?.needs === 'angle' && of.idleIn === undefined
 
 function callSlips(name: string, args: readonly Node[], evaluate: Evaluate): readonly Variant[] {
   const [first] = args
   if (!first) return []
   const again = (node: Node): Node => call(name, node, ...args.slice(1))
-  if (TAKES_ANGLE.has(name)) return otherUnits(first, evaluate).map((node) => ({ slip: 'degrees-for-radians', node: again(node) })) // prettier-ignore
-  if (GIVES_ANGLE.has(name)) return givenAngleSlips(call(name, ...args), name, evaluate)
+  const definition = findFunction(name)
+  if (takesAngle(definition)) return otherUnits(first, evaluate).map((node) => ({ slip: 'degrees-for-radians', node: again(node) })) // prettier-ignore
+  if (definition?.givesAngle) return givenAngleSlips(call(name, ...args), name, evaluate)
   switch (name) {
     case 'conj':
       return [{ slip: 'conjugate-forgotten', node: first }]

@@ -1,4 +1,5 @@
 import { algebraAgrees, isAlgebraic } from '../algebra/ratio'
+import { findFunction } from '../functions/registry'
 import type { Conventions } from '../format/conventions'
 import { isComplex } from '../format/number'
 import { copyText } from '../kinds/kinds'
@@ -183,9 +184,11 @@ const OWN_ORDER: ReadonlySet<Node['type']> = new Set(['where', 'series', 'range'
 
 function isLazy(node: Node): boolean {
   if (node.type !== 'apply') return false
-  return (node.builtIn && LAZY.has(node.name)) || node.args.some((a) => unbracketed(a).type === 'series')
+  return (
+    (node.builtIn && findFunction(node.name)?.opaque === true) ||
+    node.args.some((a) => unbracketed(a).type === 'series')
+  )
 }
-const LAZY: ReadonlySet<string> = new Set(['if', 'each', 'enclosure'])
 
 /** The form in which entries of an array go on. */
 function commonForm(entries: readonly Done[]): Form {

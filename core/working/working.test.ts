@@ -25,7 +25,7 @@ import { workingView } from './view'
 import { workingOf } from './working'
 import type { Working } from './working'
 import { FUNCTIONS } from '../functions/registry'
-import type { Example } from '../functions/definition'
+import type { Example } from '../signatures/definition'
 import { TOPICS, TOUR } from '../handbook/topics'
 
 /** What a working says of each of its steps, tried: by the evaluator, and by the figures that are shown. */

@@ -2,7 +2,7 @@
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { mdiMagnify } from '@mdi/js'
 import type { VTextField } from 'vuetify/components'
-import { signature } from '#core/functions/definition'
+import { signature } from '#core/signatures/definition'
 import { FUNCTIONS } from '#core/functions/registry'
 import { TOPICS } from '#core/handbook/topics'
 import type { FolioCard, Line } from '#shared/folio'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Example } from '#core/functions/definition'
+import type { Example } from '#core/signatures/definition'
 import { useDeskStore } from '~/stores/desk'
 import { useFolioStore } from '~/stores/folio'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
-import { signature } from '#core/functions/definition'
-import type { Example } from '#core/functions/definition'
+import { signature } from '#core/signatures/definition'
+import type { Example } from '#core/signatures/definition'
 import { FUNCTIONS } from '#core/functions/registry'
 import { TOPICS, TOUR } from '#core/handbook/topics'
 import { useDeskStore } from '~/stores/desk'
