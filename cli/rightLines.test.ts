@@ -75,6 +75,7 @@ const TWINS: Readonly<Record<string, readonly [above: readonly string[], hinted:
   'closed-loop-marginal': [['unknown s'], 'margins(6/(s*(s + 1)*(s + 2)))', 'margins(5/(s*(s + 1)*(s + 2)))'],
   'closed-loop-unstable': [['unknown s'], 'margins(7/(s*(s + 1)*(s + 2)))', 'margins(5/(s*(s + 1)*(s + 2)))'],
   'cycles-for-rate': [['f = 50 Hz', 'L = 10 mH'], 'j*f*L', 'j*2pi*f*L'],
+  'near-pi': [['f = 50 Hz'], '6.28*f', '6.3*f'],
   'decibel-of-powers': [['P = 4 W'], 'dB(P/(2 W))', '10*lg(P/(2 W))'],
   defective: [[], 'eigenvalues([[1, 1], [0, 1]])', 'eigenvalues([[1, 1], [0, 2]])'],
   'degrees-twice': [['phi = 30°'], 'sin(phi*pi/180)', 'sin(phi)'],

@@ -12,6 +12,7 @@ import { allOf } from './allOf'
 import { Arguments, Body } from './functionBody'
 import type { Context, Evaluate } from '../operators/context'
 import { atEveryPoint, isSweep, loopBinary } from '../operators/lift'
+import { asKept } from '../quantities/through'
 import { callOnQuantities } from '../functions/quantities'
 import { hintBareExponent, raiseValues } from '../operators/operate'
 import { isQuantity } from '../values/quantity'
@@ -164,7 +165,7 @@ function userDefined(node: Apply, context: Context, evaluate: Evaluate): Value |
   const result = evaluate(term, inside)
   context.budget.depth += 1
   // The span of a failure inside the body belongs to another line.
-  if (result.kind !== 'failure') return result
+  if (result.kind !== 'failure') return asKept(result)
   return result.code === 'too-long'
     ? failure('too-long')
     : failure('inside-function', { name: value.name, inner: { code: result.code, data: result.data } })

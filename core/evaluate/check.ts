@@ -4,7 +4,7 @@ import type { Node, United } from '../notation/tree'
 import { UNITY } from '../units/unit'
 import type { Unit } from '../units/unit'
 import { factorOf, inUnit } from '../quantities/attach'
-import { alike } from '../quantities/sums'
+import { alike, atSide } from '../quantities/sums'
 import { asTurn } from '../quantities/through'
 import { bare } from '../values/quantity'
 import { asAlgebra, hasUnknowns } from '../algebra/polyMatrix'
@@ -92,7 +92,7 @@ function checkQuantities(left: Value, right: Value, sides: Sides): CheckValue | 
     if (a.kind !== 'quantity' && b.kind !== 'quantity') return check(a, b, sides)
   }
   const measures = alike(left, right, 'compared')
-  if ('code' in measures) return measures
+  if ('code' in measures) return atSide(measures, sides.leftNode, sides.rightNode)
   const unit = writtenUnit(sides.rightNode) ?? UNITY
   const within = sides.within && toleranceIn(sides.within, right, unit)
   if (within && 'code' in within) return within

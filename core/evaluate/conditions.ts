@@ -7,7 +7,7 @@ import type { Context, Evaluate } from '../operators/context'
 import { atEveryPoint, lifted } from '../operators/lift'
 import { compare } from '../operators/rules'
 import { asReckoned } from '../quantities/shape'
-import { alike } from '../quantities/sums'
+import { alike, atSide } from '../quantities/sums'
 import { asTurn } from '../quantities/through'
 import { bare, isQuantity } from '../values/quantity'
 import { allOf } from './allOf'
@@ -35,7 +35,7 @@ function comparable(values: readonly Value[], nodes: readonly Node[]): Value[] |
     const [a, b] = [ready[k - 1], ready[k]]
     if (!a || !b || (!isQuantity(a) && !isQuantity(b))) continue
     const found = alike(a, b, 'compared')
-    if ('code' in found) return found
+    if ('code' in found) return atSide(found, nodes[k - 1], nodes[k])
   }
   return ready.map(bare)
 }

@@ -35,6 +35,7 @@ import { suspiciousArgument } from './suspicions'
 import type { AngleUnit } from '../values/convert'
 import { realNumber, valueText } from '../kinds/kinds'
 import { inAskedUnit } from '../quantities/asked'
+import { asKept } from '../quantities/through'
 import { bare, quantity } from '../values/quantity'
 
 /** What the evaluation of one line came to. */
@@ -116,10 +117,11 @@ export function evaluateTerm(
 
 /** A value in the unit that the end of its line asks for. */
 function shownAsAsked(value: Value | Failure | null, statement: Statement): Value | Failure | null {
+  if (value === null || value.kind === 'failure') return value
   const asked = statement.type === 'expression' || statement.type === 'define' ? statement.shown : null
-  if (asked === null || value === null || value.kind === 'failure') return value
+  if (asked === null) return asKept(value)
   const found = inAskedUnit(value, asked.unit)
-  return found.kind === 'failure' ? failureAt(asked, found) : found
+  return found.kind === 'failure' ? failureAt(asked, found) : asKept(found)
 }
 
 function failed(bound: Bound, why: Problem, run: Run): Evaluated {
@@ -240,6 +242,10 @@ class Run implements Budget, Clock, Notes, Scope {
   told(hint: Told, node: Node): void {
     if (this.hints.some((h) => h.code === hint.code && h.from === node.from)) return
     this.hints = [...this.hints, problemAt(node, hint, hintFixes(hint, this.source.slice(node.from, node.to)))]
+  }
+
+  untold(code: Code, { from, to }: Node): void {
+    this.hints = this.hints.filter((h) => h.code !== code || h.from < from || h.to > to)
   }
 
   written(value: Value): string {

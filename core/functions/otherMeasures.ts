@@ -1,6 +1,7 @@
 import { NONE } from '../units/dimension'
 import type { Measure } from '../units/measure'
-import { conjugated, PLAIN, POWER } from '../units/measure'
+import { POWER } from '../units/marks'
+import { conjugated, PLAIN } from '../units/measure'
 import { quantityWords } from '../units/named'
 import { fitted, measureOf, measuresOf } from '../quantities/shape'
 import { alike } from '../quantities/sums'

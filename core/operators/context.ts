@@ -23,6 +23,8 @@ export interface Notes {
   /** Told of each term that was read in the unit of the conventions. */
   bare(node: Node, value: Value): void
   told(hint: Told, node: Node): void
+  /** What was told of a term within is so no more: the rest of the term has what was missing. */
+  untold(code: Code, within: Node): void
   /** A value as the conventions show it: asking for it makes the line depend on all of them. */
   written(value: Value): string
   /** The line that keeps a name, counted from 1. */
@@ -87,6 +89,10 @@ export class Context implements Notes, Scope {
 
   told(hint: Told, node: Node): void {
     this.notes.told(hint, node)
+  }
+
+  untold(code: Code, within: Node): void {
+    this.notes.untold(code, within)
   }
 
   written(value: Value): string {
@@ -178,6 +184,10 @@ class Silent implements Notes {
 
   told(): void {
     // Said where the function is defined.
+  }
+
+  untold(): void {
+    // Nothing was.
   }
 
   written(value: Value): string {

@@ -7,7 +7,8 @@ import type { Context } from './context'
 import { atEveryPoint, loopBinary, settle } from './lift'
 import { hintCancelled } from './loopHints'
 import { asReckoned } from '../quantities/shape'
-import { hintCycles, hintNameless } from './unitHints'
+import { atSide } from '../quantities/sums'
+import { hintCycles, hintNameless, hintNearPi } from './unitHints'
 import { operateOnQuantities, quickly } from './quantities'
 import { binary, onNumbers, Plainly } from './rules'
 import type { BinarySign, OperatorContext } from './rules'
@@ -35,7 +36,9 @@ export function operateOn(
       operateOnQuantities(sign, asReckoned(left, leftNode), asReckoned(right, rightNode), context, (a, b) =>
         operateOn(sign, a, b, leftNode, rightNode, context),
       )
-    if (sign === '*') hintCycles(value, left, right, leftNode, rightNode, context)
+    if (value.kind === 'failure') return atSide(value, leftNode, rightNode)
+    hintNearPi(sign, left, right, leftNode, rightNode, context)
+    if (sign === '*' || sign === '/') hintCycles(value, left, right, leftNode, rightNode, context)
     return value
   }
   if (left.kind === 'sweep' || right.kind === 'sweep') {

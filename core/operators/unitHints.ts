@@ -1,13 +1,15 @@
 import type { Node } from '../notation/tree'
 import { NONE } from '../units/dimension'
-import { Measure, PER_SECOND } from '../units/measure'
+import { PER_SECOND } from '../units/marks'
+import { Measure } from '../units/measure'
 import { quantityWords } from '../units/named'
 import { unit } from '../units/unit'
 import { measureOf } from '../quantities/shape'
 import type { Failure } from '../values/failure'
 import { bare } from '../values/quantity'
-import type { Value } from '../values/types'
+import type { NumberValue, Value } from '../values/types'
 import type { Context } from './context'
+import type { BinarySign } from './rules'
 
 /** Hints at values whose units are right and were perhaps not meant so. */
 
@@ -39,7 +41,7 @@ function nameless(value: Value, other: Value, node: Node, context: Context): voi
 const OHM = unit('Ω').measure.dimension
 const SIEMENS = unit('S').measure.dimension
 
-/** j·f·L: a frequency where the angle rate belongs. */
+/** j·f·L, 1 + j·f·R·C: a frequency where the angle rate belongs, in whatever form the rest came; said once a term. */
 export function hintCycles(
   found: Value | Failure,
   left: Value,
@@ -48,13 +50,23 @@ export function hintCycles(
   rightNode: Node,
   context: Context,
 ): void {
-  if (found.kind !== 'quantity' || !(found.measure instanceof Measure)) return
-  const { dimension, turn } = found.measure
-  if (turn !== 'cycles' || !isImaginary(found.value) || (dimension !== OHM && dimension !== SIEMENS)) return
+  if (found.kind === 'failure') return
+  const before = isReactance(left) ? leftNode : isReactance(right) ? rightNode : null
+  const now = isReactance(found)
+  // j·f·L·2π: the factor that was missing came later.
+  if (before && !now && found.kind === 'quantity') context.untold('cycles-for-rate', before)
+  if (before || !now) return
   const named = frequencyIn(leftNode, context) ?? frequencyIn(rightNode, context)
   const direct = isFrequency(left) ? { node: leftNode, value: left } : isFrequency(right) ? { node: rightNode, value: right } : null // prettier-ignore
   const about = named ?? direct
   if (about) context.hint('cycles-for-rate', about.node, { text: textOf(about.node, about.value, context) })
+}
+
+/** True of what is imaginary, has turns among its factors, and measures what jωL, jωC or jωRC do. */
+function isReactance(value: Value): boolean {
+  if (value.kind !== 'quantity' || !(value.measure instanceof Measure) || value.measure.turn !== 'cycles') return false
+  const { dimension } = value.measure
+  return isImaginary(value.value) && (dimension === OHM || dimension === SIEMENS || dimension === NONE)
 }
 
 function isImaginary(value: Value): boolean {
@@ -86,4 +98,35 @@ export function hintTurns(value: Value, node: Node, context: Context): void {
   if (dimension !== NONE || turn !== 'cycles') return
   const about = frequencyIn(node, context)
   if (about) context.hint('cycles-for-rate', about.node, { text: textOf(about.node, about.value, context) })
+}
+
+/** 3.14 or 6.28 where π would turn hertz into an angle rate, or an angle rate into hertz: as a number it does neither. */
+export function hintNearPi(
+  sign: BinarySign,
+  left: Value,
+  right: Value,
+  leftNode: Node,
+  rightNode: Node,
+  context: Context,
+): void {
+  if ((sign !== '*' && sign !== '/') || context.pointwise) return
+  const [node, number, other] = left.kind === 'number' ? [leftNode, left, right] : [rightNode, right, left]
+  if (number.kind !== 'number' || number.pi !== null) return
+  const turns = nearPi(number)
+  const below = sign === '/' && number === right
+  if (turns === null || !turnsWith(sign, below, measureOf(other))) return
+  context.hint('near-pi', node, { text: textOf(node, number, context), turns, below })
+}
+
+/** Which multiple of π a number that is none was perhaps meant for. */
+function nearPi({ re, im }: NumberValue): 'pi' | '2pi' | null {
+  const size = im === 0 ? Math.abs(re) : re === 0 ? Math.abs(im) : 0
+  const near = (to: number): boolean => Math.abs(size / to - 1) < 6e-4
+  return near(Math.PI) ? 'pi' : near(2 * Math.PI) ? '2pi' : null
+}
+
+/** True where π in its place would have made a rate of cycles, or cycles of a rate. */
+function turnsWith(sign: '*' | '/', below: boolean, { dimension, turn }: Measure): boolean {
+  if (dimension === NONE) return turn === 'cycles'
+  return sign === '*' ? turn === 'cycles' : below && turn === 'rate'
 }

@@ -1,4 +1,4 @@
-import { PER_SECOND, perSecond } from '../units/measure'
+import { PER_SECOND, perSecond } from '../units/marks'
 import { Measure } from '../units/measure'
 import { NONE } from '../units/dimension'
 import { quantityWords } from '../units/named'

@@ -8,7 +8,7 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { bare, plainQuantity } from '../values/quantity'
 import { pointAt } from '../values/sweeps'
-import type { Bare, NumberValue, Value } from '../values/types'
+import type { Bare, Value } from '../values/types'
 
 /** What values measure, numbers without a unit among them, and how arrays of them are shaped. */
 
@@ -58,7 +58,7 @@ export function shapeOf(value: Bare): readonly [rows: number, cols: number] | nu
 export function plainMeasure(value: Bare): Measure {
   switch (value.kind) {
     case 'number':
-      return value.pi || isNearPi(value) ? OF_PI : PLAIN
+      return value.pi ? OF_PI : PLAIN
     case 'angle':
       return RADIAN
     case 'sweep':
@@ -66,13 +66,6 @@ export function plainMeasure(value: Bare): Measure {
     default:
       return PLAIN
   }
-}
-
-/** 3.14, 6.28, 3.1416 and their like are π and 2π as they are written by hand. */
-function isNearPi({ re, im }: NumberValue): boolean {
-  const size = im === 0 ? Math.abs(re) : re === 0 ? Math.abs(im) : 0
-  if (size < 3 || size > 7) return false
-  return Math.abs(size / Math.PI - 1) < 6e-4 || Math.abs(size / (2 * Math.PI) - 1) < 6e-4
 }
 
 /** What a scalar measures, as a factor. */

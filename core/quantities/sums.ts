@@ -3,10 +3,12 @@ import { unknownsOf } from '../algebra/ratio'
 import * as Q from '../numbers/rational'
 import { sumOf } from '../units/arrayMeasures'
 import { NONE } from '../units/dimension'
-import { isRadian, measure, perSecond, PER_SECOND, summed } from '../units/measure'
+import { isRadian, perSecond, PER_SECOND } from '../units/marks'
+import { measure, summed } from '../units/measure'
 import type { Measure } from '../units/measure'
 import { coherentUnit, quantityWords } from '../units/named'
-import { failure } from '../values/failure'
+import type { Node } from '../notation/tree'
+import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { bare, writtenUnit } from '../values/quantity'
 import { dataOf } from '../values/problemData'
@@ -25,6 +27,13 @@ export function alike(a: Value, b: Value, joining: Joining): Measures | Failure 
   if (isWild(b)) return x
   const found = measuresAlike(x, y, joining, a.kind !== 'quantity', b.kind !== 'quantity')
   return 'code' in found ? (undeclared(a, b) ?? inUnitOf(found, a, b)) : found
+}
+
+/** A failure that is about one of two sides, at its term. */
+export function atSide(failed: Failure, left: Node | null | undefined, right: Node | null | undefined): Failure {
+  const side = dataOf(failed, 'per-second-and-cycles')?.side
+  const node = side === 'left' ? left : side === 'right' ? right : null
+  return node && failed.from === undefined ? failureAt(node, failed) : failed
 }
 
 /** A number without a unit is offered the unit that the other side is written in. */
@@ -76,6 +85,8 @@ export function measuresAlike(
   if (x.dimension === PER_SECOND) {
     const [p, q] = [perSecond(x), perSecond(y)]
     if ((p === 'rate' && q === 'cycles') || (p === 'cycles' && q === 'rate')) return failure('rate-and-cycles', { joining }) // prettier-ignore
+    // One over a time constant counts radians, one over a period turns: nobody knows which this is.
+    if (p !== q && (p === 'cycles' || q === 'cycles')) return failure('per-second-and-cycles', { joining, side: p === 'cycles' ? 'right' : 'left' }) // prettier-ignore
   }
   // Radians stay radians beside multiples of π and beside radians; beside other numbers they are an angle no more.
   const radians = [isRadian(x), isRadian(y)]

@@ -1,5 +1,6 @@
 import { NONE } from '../units/dimension'
-import { isRadian, Measure } from '../units/measure'
+import { isRadian } from '../units/marks'
+import { Measure } from '../units/measure'
 import { radians } from '../values/convert'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
@@ -66,6 +67,15 @@ export function pointIn(value: Value, k: number): Value | null {
   if (sweep.kind !== 'sweep') return null
   const point = pointAt(sweep, k)
   return value.kind === 'quantity' ? quantity(bare(point), value.measure, { unit: value.unit, asWritten: value.asWritten }) : point // prettier-ignore
+}
+
+/** A value as it goes on under its name: what π did within its line is done. */
+export function asKept(value: Value): Value {
+  if (value.kind === 'parts') return { ...value, parts: new Map([...value.parts].map(([name, part]) => [name, asKept(part)])) } // prettier-ignore
+  if (value.kind !== 'quantity') return value
+  const { measure, unit, asWritten, unknowns } = value
+  const { kept } = measure
+  return kept === measure ? value : quantity(value.value, kept, { unit, asWritten, unknowns })
 }
 
 /** The number of what measures nothing, for whatever takes plain numbers only; `null` of real quantities. */

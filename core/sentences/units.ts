@@ -22,6 +22,8 @@ export const units = {
     `${d.left && d.right ? `${d.left} and ${d.right}` : 'These'} cannot be ${d.joining}: one is ${d.one}, the other ${bareOf(d.one, d.other)}.`,
   'rate-and-cycles': (d) =>
     `An angle rate and a frequency cannot be ${d.joining}: they differ by the factor 2π. Multiply the frequency by 2π, or divide the rate by it.`,
+  'per-second-and-cycles': (d) =>
+    `A value in s⁻¹ and a frequency cannot be ${d.joining}: one over R·C counts radians, which are 2π times as many; one over a period counts turns.`,
   'unit-entry': (d) => `The entries in row ${d.row}, column ${d.col} do not go together: ${d.one} and ${d.other}.`,
   'unit-fit': (d) =>
     `The unit of the entry in row ${d.row}, column ${d.col} does not fit those of its row and its column.`,
@@ -46,6 +48,8 @@ export const units = {
   'unit-hides-name': (d) => `${d.text} is read with the unit ${d.name}, though ${d.name} is a kept name.`,
   'name-without-unit': (d) =>
     `${d.name} is the plain number ${d.value} beside ${d.quantity}: write ${d.value} ${d.unit}?`,
+  'near-pi': (d) =>
+    `${d.text} is not ${d.turns === 'pi' ? 'π' : '2π'}: as a number it turns no frequency into an angle rate, nor back. Write ${d.turns}.`,
   'cycles-for-rate': (d) => `${d.text} is a frequency; the angle rate is 2π·${d.text}. Multiply by 2π?`,
   'decibel-of-powers': () => 'dB takes 20·lg, for amplitudes. Of a quotient of powers it is 10·lg.',
 } satisfies SentencesOf

@@ -37,6 +37,13 @@ export class ArrayMeasures {
     return new ArrayMeasures(this.rows.map(by), this.cols, this.rowGroups, this.colGroups)
   }
 
+  /** Those of an array that is kept under a name. */
+  get kept(): ArrayMeasures {
+    const of = (list: readonly Measure[]): readonly Measure[] => list.map((m) => m.kept)
+    if (![...this.rows, ...this.cols].some((m) => m.kept !== m)) return this
+    return new ArrayMeasures(of(this.rows), of(this.cols), this.rowGroups, this.colGroups)
+  }
+
   /** Chosen rows and columns. */
   picked(rows: readonly number[], cols: readonly number[]): ArrayMeasures {
     const take = <T>(from: readonly T[], at: readonly number[]): T[] => at.flatMap((k) => from[k] ?? [])

@@ -1,7 +1,7 @@
 import * as Q from '../numbers/rational'
 import { BASE, NONE } from './dimension'
 import type { Dimension } from './dimension'
-import { perSecond, PER_SECOND } from './measure'
+import { perSecond, PER_SECOND } from './marks'
 import type { Measure } from './measure'
 import { unitSymbol } from './symbols'
 import { unit, UNITY, unitOf } from './unit'

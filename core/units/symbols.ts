@@ -3,8 +3,10 @@ import type { Rational } from '../numbers/rational'
 import { table } from '../table'
 import { dimension, NONE } from './dimension'
 import type { Base, Dimension } from './dimension'
-import { measure, POWER } from './measure'
-import type { Marks, Measure } from './measure'
+import { POWER } from './marks'
+import { measure } from './measure'
+import type { Marks } from './marks'
+import type { Measure } from './measure'
 
 /**
  * The units that an entry may carry, by their symbols (SI Brochure, 9th edition, tables 2, 4, 7 and 8; IEC 80000-6

@@ -172,6 +172,7 @@ export interface ProblemData {
   'unit-unknown': { name: string; unit: string }
   'units-differ': { joining: Joining; left: string; right: string; one: string; other: string }
   'rate-and-cycles': { joining: Joining }
+  'per-second-and-cycles': { joining: Joining; side: 'left' | 'right' }
   'unit-entry': { row: number; col: number; one: string; other: string }
   'unit-fit': { row: number; col: number }
   'unit-product': { col: number }
@@ -189,6 +190,7 @@ export interface ProblemData {
   'unit-hides-name': { name: string; text: string }
   'name-without-unit': { name: string; value: string; unit: string; quantity: string }
   'cycles-for-rate': { text: string }
+  'near-pi': { text: string; turns: 'pi' | '2pi'; below: boolean }
   'decibel-of-powers': Nothing
 
   // Names.

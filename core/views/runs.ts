@@ -186,6 +186,7 @@ function differenceOf(value: Value, other: Value, settings: EvaluationSettings &
     angleUnit: settings.angle,
     bare: () => undefined,
     told: () => undefined,
+    untold: () => undefined,
     written: () => '',
     lineOf: () => null,
     enclosure: (name: string) => failure('no-enclosure', { name, known: '' }),
