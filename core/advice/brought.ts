@@ -57,10 +57,15 @@ const wholeQuotient = everywhere('brought-quotient', pattern(`(${TERM})\\s*//\\s
 const rest = everywhere('brought-rest', pattern(`(${TERM})\\s*%\\s*(${TERM})`), '$1 mod $2')
 
 function* percent(line: string): Iterable<Brought> {
-  const find = pattern('([/^∠]\\s*)?(\\d+\\.?\\d*|\\.\\d+)\\s*%')
-  const changed = line.replace(find, (_, before: string | undefined, number: string) =>
-    before ? `${before}(${number}/100)` : `${number}/100`,
-  )
+  // So many per cent more or less of what stands before: not so many hundredths of its unit.
+  const more = pattern(`^([^+−-]*?${TERM}(?:[ \\t]+[\\p{L}µΩ°]+)?)\\s*([-+−])\\s*(\\d+\\.?\\d*|\\.\\d+)\\s*%\\s*$`)
+  const grown = line.replace(more, (_, of: string, sign: string, number: string) => `${of}*(1 ${sign} ${number}/100)`)
+  if (grown !== line) return yield { about: told('brought-percent'), line: grown }
+  const find = pattern('([/^∠]\\s*|[-+−]\\s*)?(\\d+\\.?\\d*|\\.\\d+)\\s*%')
+  const changed = line.replace(find, (all, before: string | undefined, number: string) => {
+    if (before && /^[-+−]/.test(before)) return all
+    return before ? `${before}(${number}/100)` : `${number}/100`
+  })
   if (changed !== line) yield { about: told('brought-percent'), line: changed }
 }
 

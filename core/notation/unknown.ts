@@ -1,7 +1,8 @@
 import type { Names } from './names'
 import type { Problem } from './problem'
 import { problem, write } from './problem'
-import { unitSlip, unitSymbol } from '../units/symbols'
+import { unitSlip } from '../units/slips'
+import { unitSymbol } from '../units/symbols'
 import { splitRun } from './suggest'
 import type { NameNode, Span } from './tree'
 import { RESERVED } from './words'
@@ -59,7 +60,15 @@ function unitMeant(node: NameNode, source: string): Problem | null {
   if (!slip) return null
   if (slip.why === 'prefix' && digits !== undefined) return null
   const gap = digits === undefined ? '' : ' '
-  return problem('unit-slip', node, { name, meant: slip.meant, why: slip.why }, slip.meant === '' ? [] : [write(`${gap}${slip.meant}`)]) // prettier-ignore
+  const data = { name, meant: slip.meant, why: slip.why }
+  if (slip.why === 'seconds') {
+    // The prefix goes to the digits: 2 ks is 2k s.
+    const [whole, numeral] = /([\d.]+)\s*$/.exec(before) ?? []
+    const start = whole === undefined ? from : from - whole.length
+    return problem('unit-slip', { from: start, to }, data, numeral === undefined ? [] : [write(`${numeral}${slip.meant}`)]) // prettier-ignore
+  }
+  const meant = slip.meant === '' ? [] : [slip.meant, ...(slip.also ?? [])]
+  return problem('unit-slip', node, data, meant.map((unit) => write(`${gap}${unit}`))) // prettier-ignore
 }
 
 /** Behind these a product of several names counts as one factor only in brackets. */

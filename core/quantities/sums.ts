@@ -52,7 +52,8 @@ function undeclared(a: Value, b: Value): Failure | null {
   const unit = measureOf(b)
     .over(measureOf(a))
     .to(Q.rational(1, power) ?? Q.ONE)
-  const { text } = coherentUnit(measure(unit.dimension))
+  // Beside hertz it is declared in hertz.
+  const { text } = coherentUnit(unit.dimension === PER_SECOND && Math.abs(power) === 1 ? unit : measure(unit.dimension))
   return failure('unit-unknown', { name, unit: text === 's⁻¹' ? '1/s' : text })
 }
 

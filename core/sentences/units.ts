@@ -1,4 +1,4 @@
-import type { Slip } from '../units/symbols'
+import type { Slip } from '../units/slips'
 import type { SentencesOf } from './sentencesOf'
 
 /** Of units. */
@@ -56,6 +56,9 @@ export const units = {
 
 const SLIPS = {
   case: (name, meant) => `${name} is not a unit: large and small letters differ. Did you mean ${meant}?`,
+  product: (name, meant) => `${name} is not a unit: a product is written ${meant}.`,
+  seconds: (name, meant) =>
+    `${name} is not a unit: a second takes no prefix above 1. Write it at the digits, as in 2${meant}.`,
   plural: (name, meant) => `${name} is not a unit: names of units stay in the singular. Did you mean ${meant}?`,
   short: (name, meant) => `${name} is not the symbol of a unit. Did you mean ${meant}?`,
   revolutions: (name, meant) => `${name} is written ${meant} here.`,

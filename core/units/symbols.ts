@@ -30,7 +30,7 @@ export interface UnitSymbol {
 
 type Prefixes = 'all' | 'small' | 'none'
 
-interface Stem {
+export interface Stem {
   readonly symbol: string
   readonly typed?: string
   readonly name: string
@@ -48,7 +48,7 @@ const ENERGY = of({ kg: 1, m: 2, s: -2 })
 const CHARGE = of({ s: 1, A: 1 })
 
 /** In the order in which they are listed. */
-const STEMS: readonly Stem[] = [
+export const STEMS: readonly Stem[] = [
   { symbol: 'V', name: 'volt', of: of({ kg: 1, m: 2, s: -3, A: -1 }), marks: ELECTRIC, prefixes: 'all' },
   { symbol: 'A', name: 'ampere', of: of({ A: 1 }), marks: ELECTRIC, prefixes: 'all' },
   { symbol: 'Ω', typed: 'ohm', name: 'ohm', of: of({ kg: 1, m: 2, s: -3, A: -2 }), prefixes: 'all' },
@@ -68,8 +68,8 @@ const STEMS: readonly Stem[] = [
   { symbol: 's', name: 'second', of: of({ s: 1 }), prefixes: 'small' },
   { symbol: 'min', name: 'minute', of: of({ s: 1 }), factor: [60, 1], prefixes: 'none' },
   { symbol: 'h', name: 'hour', of: of({ s: 1 }), factor: [3600, 1], prefixes: 'none' },
-  { symbol: 'rad', name: 'radian', of: NONE, marks: { turn: 'rate' }, prefixes: 'small' },
-  { symbol: '°', typed: 'deg', name: 'degree', of: NONE, marks: { turn: 'rate' }, factor: [1, 180], ofPi: true, prefixes: 'none' }, // prettier-ignore
+  { symbol: 'rad', name: 'radian', of: NONE, marks: { turn: 'angle' }, prefixes: 'small' },
+  { symbol: '°', typed: 'deg', name: 'degree', of: NONE, marks: { turn: 'angle' }, factor: [1, 180], ofPi: true, prefixes: 'none' }, // prettier-ignore
   { symbol: 'r', name: 'revolution', of: NONE, marks: { turn: 'cycles' }, prefixes: 'none' },
   { symbol: 'm', name: 'metre', of: of({ m: 1 }), prefixes: 'all' },
   { symbol: 'g', name: 'gram', of: of({ kg: 1 }), factor: [1, 1000], prefixes: 'all' },
@@ -85,14 +85,14 @@ const STEMS: readonly Stem[] = [
   { symbol: '‰', name: 'permille', of: NONE, factor: [1, 1000], prefixes: 'none' },
 ]
 
-interface Prefix {
+export interface Prefix {
   readonly symbol: string
   readonly typed: string
   readonly name: string
   readonly exponent: number
 }
 
-const PREFIXES: readonly Prefix[] = [
+export const PREFIXES: readonly Prefix[] = [
   { symbol: 'T', typed: 'T', name: 'tera', exponent: 12 },
   { symbol: 'G', typed: 'G', name: 'giga', exponent: 9 },
   { symbol: 'M', typed: 'M', name: 'mega', exponent: 6 },
@@ -116,7 +116,8 @@ const MIDDLE: ReadonlyMap<string, ReadonlySet<string>> = new Map([
   ['c', new Set(['m', 'l'])],
 ])
 
-function takes(stem: Stem, { symbol, exponent }: Prefix): boolean {
+/** True where a prefix may stand before a unit. */
+export function takes(stem: Stem, { symbol, exponent }: Prefix): boolean {
   if (MIDDLE.has(symbol)) return MIDDLE.get(symbol)?.has(stem.symbol) ?? false
   switch (stem.prefixes) {
     case 'all':
@@ -153,7 +154,7 @@ export const UNIT_SYMBOLS: readonly UnitSymbol[] = [
 ]
 
 const bySpelling = new Map<string, UnitSymbol>()
-const FULL_NAMES = new Set<string>()
+export const FULL_NAMES = new Set<string>()
 for (const unit of UNIT_SYMBOLS) {
   for (const spelling of [unit.symbol, unit.typed, unit.name])
     if (!bySpelling.has(spelling)) bySpelling.set(spelling, unit)
@@ -184,53 +185,4 @@ export function withPrefix({ stem }: UnitSymbol, exponent: number): UnitSymbol |
   if (exponent === 0) return bySpelling.get(stem) ?? null
   const prefix = PREFIXES.find((p) => p.exponent === exponent)
   return prefix ? (bySpelling.get(`${prefix.symbol}${stem}`) ?? null) : null
-}
-
-/** Spellings that are not units here, with the symbol that is meant and why it is not written so. */
-export interface Slip {
-  readonly meant: string
-  readonly why: 'case' | 'plural' | 'revolutions' | 'decibel' | 'prefix' | 'short'
-}
-
-const SLIPS = table<Slip>({
-  rpm: { meant: 'r/min', why: 'revolutions' },
-  RPM: { meant: 'r/min', why: 'revolutions' },
-  rps: { meant: 'r/s', why: 'revolutions' },
-  U: { meant: 'r/min', why: 'revolutions' },
-  dB: { meant: '', why: 'decibel' },
-  sec: { meant: 's', why: 'short' },
-  secs: { meant: 's', why: 'short' },
-  hr: { meant: 'h', why: 'short' },
-  hrs: { meant: 'h', why: 'short' },
-  mins: { meant: 'min', why: 'short' },
-  amp: { meant: 'A', why: 'short' },
-  amps: { meant: 'A', why: 'short' },
-  Amp: { meant: 'A', why: 'short' },
-  Amps: { meant: 'A', why: 'short' },
-  meter: { meant: 'm', why: 'short' },
-  meters: { meant: 'm', why: 'short' },
-  mho: { meant: 'S', why: 'short' },
-  L: { meant: 'l', why: 'case' },
-  VAr: { meant: 'var', why: 'case' },
-  VAR: { meant: 'var', why: 'case' },
-  kVAr: { meant: 'kvar', why: 'case' },
-  kVAR: { meant: 'kvar', why: 'case' },
-  cyc: { meant: 'Hz', why: 'short' },
-  rev: { meant: 'r', why: 'revolutions' },
-})
-
-/** What a word behind a number was probably meant for; `null` where nothing is near. */
-export function unitSlip(text: string): Slip | null {
-  const known = SLIPS.get(text)
-  if (known) return known
-  const plain = plainSpelling(text)
-  if (PREFIXES.some(({ symbol, typed }) => symbol === plain || typed === plain)) return { meant: '', why: 'prefix' }
-  const lower = plain.toLowerCase()
-  const single = lower.endsWith('s') ? lower.slice(0, -1) : null
-  if (single !== null && FULL_NAMES.has(single)) return { meant: bySpelling.get(single)?.symbol ?? '', why: 'plural' }
-  if (FULL_NAMES.has(lower)) return { meant: bySpelling.get(lower)?.symbol ?? '', why: 'case' }
-  const other = UNIT_SYMBOLS.find(
-    ({ symbol, typed }) => symbol !== plain && (symbol.toLowerCase() === lower || typed.toLowerCase() === lower),
-  )
-  return other ? { meant: other.symbol, why: 'case' } : null
 }

@@ -1,3 +1,4 @@
+import type { SlipWhy } from '../units/slips'
 import type { Kind } from './types'
 
 /** What a sentence calls a value: its kind, or more closely what it is. */
@@ -163,7 +164,7 @@ export interface ProblemData {
   'unit-or-product': { text: string; name: string }
   'unit-brackets': { text: string }
   'unit-needs-space': { text: string; unit: string }
-  'unit-slip': { name: string; meant: string; why: 'case' | 'plural' | 'revolutions' | 'decibel' | 'prefix' | 'short' }
+  'unit-slip': { name: string; meant: string; why: SlipWhy }
   'unit-celsius': Nothing
   'unit-effective': { word: string }
   'unit-twice': { unit: string }
