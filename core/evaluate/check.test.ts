@@ -25,7 +25,7 @@ describe('against a literal: half a unit of the last written place, inclusive', 
     ['5∠53.2° ~~ 5.00∠53.1°', false, 2],
     ['1∠-179.99° ~~ 1.0∠180.0°', true, 4],
     ['3+4j ~~ 5∠53.13°', true, 4],
-    ['arg(1+1j) ~~ 45.0°', true, 15],
+    ['arg(1+1j) ~~ 45.0°', true, 3],
     ['-2.4999 ~~ -2.5', true, 2],
   ])('%s', (entry, pass, figures) => expect(check(entry)).toEqual({ pass, figures }))
 })
@@ -200,4 +200,21 @@ describe('angles beside bare numbers, written to any place', () => {
       { numRuns: 2_000 },
     )
   })
+})
+
+test('figures of angles are those of the numbers that are written: as many as plain numbers of the same digits', () => {
+  const places = fc.integer({ min: 0, max: 4 })
+  const written = fc.tuple(fc.integer({ min: 1, max: 16_999 }), places).map(([n, d]) => (n / 100).toFixed(d))
+  fc.assert(
+    fc.property(written, written, fc.constantFrom('°', ' rad'), fc.boolean(), (a, b, unit, near) => {
+      // Within half a turn of one another an angle differs from another as the numbers do.
+      const right = near ? (Number(a) * 1.002).toFixed(2) : b
+      const turn = unit === '°' ? 180 : Math.PI
+      fc.pre(Number(right) > 0 && Math.abs(Number(a) - Number(right)) < 0.99 * turn)
+      const plain = check(`${a} ~~ ${right}`)
+      const turned = check(`${a}${unit} ~~ ${right}${unit}`)
+      expect([a, right, turned.figures, turned.pass]).toEqual([a, right, plain.figures, plain.pass])
+    }),
+    { numRuns: 3000 },
+  )
 })

@@ -14,6 +14,7 @@ import * as C from '../numbers/complex'
 import { normalAngle, angleOf } from '../values/make'
 import { asMatrix, itemsOf, shapeText } from '../values/matrices'
 import { inAngleUnit } from '../values/convert'
+import type { AngleUnit } from '../values/convert'
 import type { AngleValue, CheckValue, NumberValue, Value } from '../values/types'
 import { failure, failureAt } from '../values/failure'
 import type { Failure } from '../values/failure'
@@ -264,13 +265,29 @@ function allowed({ value, percent }: Tolerance, size: number): number {
   return percent ? (amount / 100) * size : amount
 }
 
-function checkAngles(left: AngleValue, right: AngleValue, { rightNode, within, context }: Sides): CheckValue {
+function checkAngles(left: AngleValue, right: AngleValue, { leftNode, rightNode, within, context }: Sides): CheckValue {
   const difference = Math.abs(normalAngle(angleOf(left.radians - right.radians)).radians)
   const size = Math.abs(right.radians)
   const places = within ? null : writtenAngle(rightNode, context)
   const limit = within ? allowedTurn(within, size, context) : (places?.angle ?? RELATIVE * size)
-  const figures = Math.min(agreeing(difference, size), places?.figures ?? MOST_FIGURES)
+  // Figures are those of the number that is written: 20.04° and 20.0° agree to three.
+  const bareRight = rightNode !== null && strip(rightNode).type === 'literal'
+  const unit = bareRight ? context.angleUnit : (writtenAngleUnit(rightNode) ?? writtenAngleUnit(leftNode))
+  const counted = unit === 'deg' ? 180 / Math.PI : 1
+  const figures = Math.min(agreeing(difference * counted, size * counted), places?.figures ?? MOST_FIGURES)
   return { kind: 'check', pass: difference <= limit * SLACK, figures, left, right }
+}
+
+/** The first unit of an angle that a side is written in. */
+function writtenAngleUnit(node: Node | null): AngleUnit | null {
+  if (node === null) return null
+  if (node.type === 'dms') return 'deg'
+  if (node.type === 'postfix' && node.sign !== '!') return node.sign
+  for (const child of childrenOf(node)) {
+    const found = writtenAngleUnit(child)
+    if (found) return found
+  }
+  return null
 }
 
 /** A bare tolerance of angles is in the unit of the conventions, as bare angles are. */
@@ -284,7 +301,7 @@ function writtenAngle(node: Node | null, context: Context): Pick<Places, 'angle'
   if (node === null) return null
   const plain = strip(node)
   const angle = anglePlaces(plain, context)
-  return angle === null ? null : { angle, figures: MOST_FIGURES }
+  return angle === null ? null : { angle, figures: angleFigures(plain) || MOST_FIGURES }
 }
 
 /** Significant figures to which a value of this size is known with this error. */
