@@ -75,6 +75,8 @@ const TWINS: Readonly<Record<string, readonly [above: readonly string[], hinted:
   'closed-loop-marginal': [['unknown s'], 'margins(6/(s*(s + 1)*(s + 2)))', 'margins(5/(s*(s + 1)*(s + 2)))'],
   'closed-loop-unstable': [['unknown s'], 'margins(7/(s*(s + 1)*(s + 2)))', 'margins(5/(s*(s + 1)*(s + 2)))'],
   'cycles-for-rate': [['f = 50 Hz', 'L = 10 mH'], 'j*f*L', 'j*2pi*f*L'],
+  'power-by-cycles': [['P = 5.5 kW', 'n = 1440 r/min'], 'P/n', 'P/(2pi*n)'],
+  'watts-and-vars': [['P = 5 kW', 'Q = 3 kvar'], 'P + Q', 'P + j*Q'],
   'near-pi': [['f = 50 Hz'], '6.28*f', '6.3*f'],
   'decibel-of-powers': [['P = 4 W'], 'dB(P/(2 W))', '10*lg(P/(2 W))'],
   defective: [[], 'eigenvalues([[1, 1], [0, 1]])', 'eigenvalues([[1, 1], [0, 2]])'],

@@ -96,7 +96,7 @@ export function evaluateLine(parsed: Parsed, names: Surroundings): Evaluated {
   if (opens !== null || parsed.statement.type === 'equation')
     return openOutcome(parsed, bound, opens ?? NOTHING_OPEN, run)
   const worked = onTheClock(run, () => statementValue(parsed.statement, bound, run, parsed.source))
-  const value = worked === 'late' ? failure('too-long') : shownAsAsked(worked, parsed.statement)
+  const value = worked === 'late' ? failure('too-long') : shownAsAsked(worked, parsed.statement, run)
   if (value !== null && value.kind !== 'number') return otherOutcome(value, parsed, bound, run)
   const edge = value === null || C.isFinite(value) ? null : atTheEdge(value, bound, parsed)
   if (edge?.code === 'too-large') return failed(bound, edge, run)
@@ -116,10 +116,12 @@ export function evaluateTerm(
 }
 
 /** A value in the unit that the end of its line asks for. */
-function shownAsAsked(value: Value | Failure | null, statement: Statement): Value | Failure | null {
+function shownAsAsked(value: Value | Failure | null, statement: Statement, run: Run): Value | Failure | null {
   if (value === null || value.kind === 'failure') return value
   const asked = statement.type === 'expression' || statement.type === 'define' ? statement.shown : null
   if (asked === null) return asKept(value)
+  // Asked for in var or VA, that is what it was meant to be.
+  if (asked.unit.measure.power === 'var' || asked.unit.measure.power === 'VA') run.untold('watts-and-vars', null)
   const found = inAskedUnit(value, asked.unit)
   return found.kind === 'failure' ? failureAt(asked, found) : asKept(found)
 }
@@ -244,7 +246,8 @@ class Run implements Budget, Clock, Notes, Scope {
     this.hints = [...this.hints, problemAt(node, hint, hintFixes(hint, this.source.slice(node.from, node.to)))]
   }
 
-  untold(code: Code, { from, to }: Node): void {
+  untold(code: Code, within: Node | null): void {
+    const { from, to } = within ?? { from: 0, to: this.source.length }
     this.hints = this.hints.filter((h) => h.code !== code || h.from < from || h.to > to)
   }
 

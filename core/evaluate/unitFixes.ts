@@ -25,6 +25,7 @@ const NO_FIXES: readonly ProblemFix[] = []
 /** Ready corrections of hints, from the text that they are about. */
 export function hintFixes(told: Told, text: string): readonly ProblemFix[] {
   const { code } = told
+  if (code === 'power-by-cycles') return [write(`(2pi*${text.replace(/^\((.*)\)$/, '$1')})`)]
   const pi = dataOf(told, 'near-pi')
   if (pi) return inPi(text, pi.below)
   if (code === 'decibel-of-powers') return [write(text.replace(/^dB\(/, '10*lg('))]

@@ -17,9 +17,9 @@ import type { Measured, MeasureRule } from '../signatures/definition'
 
 /** Rules of single functions. */
 
-/** Of VA the real part is in W and the imaginary part in var. */
+/** Of VA, and of |I|²·Z, the real part is in W and the imaginary part in var. */
 const part = (sort: 'W' | 'var'): MeasureRule =>
-  marked((m) => (m.dimension === POWER && (m.power === 'VA' || m.power === 'conj') ? m.with({ power: sort }) : m))
+  marked((m) => (m.dimension === POWER && m.power !== 'W' && m.power !== 'var' ? m.with({ power: sort }) : m))
 export const realPart = part('W')
 export const imaginaryPart = part('var')
 export const conjugate: MeasureRule = marked(conjugated)

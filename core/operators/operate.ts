@@ -8,7 +8,7 @@ import { atEveryPoint, loopBinary, settle } from './lift'
 import { hintCancelled } from './loopHints'
 import { asReckoned } from '../quantities/shape'
 import { atSide } from '../quantities/sums'
-import { hintCycles, hintNameless, hintNearPi } from './unitHints'
+import { hintNameless, hintUnits, reactive } from './unitHints'
 import { operateOnQuantities, quickly } from './quantities'
 import { binary, onNumbers, Plainly } from './rules'
 import type { BinarySign, OperatorContext } from './rules'
@@ -37,9 +37,8 @@ export function operateOn(
         operateOn(sign, a, b, leftNode, rightNode, context),
       )
     if (value.kind === 'failure') return atSide(value, leftNode, rightNode)
-    hintNearPi(sign, left, right, leftNode, rightNode, context)
-    if (sign === '*' || sign === '/') hintCycles(value, left, right, leftNode, rightNode, context)
-    return value
+    hintUnits(sign, value, left, right, leftNode, rightNode, context)
+    return sign === '*' ? reactive(value, leftNode, rightNode) : value
   }
   if (left.kind === 'sweep' || right.kind === 'sweep') {
     const loop = loopBinary(sign, left, right, leftNode, context)

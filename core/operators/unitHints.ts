@@ -1,12 +1,13 @@
+import { childrenOf } from '../notation/references'
 import type { Node } from '../notation/tree'
 import { NONE } from '../units/dimension'
-import { PER_SECOND } from '../units/marks'
+import { PER_SECOND, POWER } from '../units/marks'
 import { Measure } from '../units/measure'
 import { quantityWords } from '../units/named'
 import { unit } from '../units/unit'
 import { measureOf } from '../quantities/shape'
 import type { Failure } from '../values/failure'
-import { bare } from '../values/quantity'
+import { bare, quantity } from '../values/quantity'
 import type { NumberValue, Value } from '../values/types'
 import type { Context } from './context'
 import type { BinarySign } from './rules'
@@ -41,8 +42,25 @@ function nameless(value: Value, other: Value, node: Node, context: Context): voi
 const OHM = unit('Ω').measure.dimension
 const SIEMENS = unit('S').measure.dimension
 
+/** What is to be said of an operator between values with units. */
+export function hintUnits(
+  sign: BinarySign,
+  found: Value | Failure,
+  left: Value,
+  right: Value,
+  leftNode: Node,
+  rightNode: Node,
+  context: Context,
+): void {
+  if (sign === '+' || sign === '-') hintWattsAndVars(left, right, leftNode, context)
+  if (sign !== '*' && sign !== '/') return
+  hintNearPi(sign, left, right, leftNode, rightNode, context)
+  if (sign === '/') hintPowerByCycles(left, right, rightNode, context)
+  hintCycles(found, left, right, leftNode, rightNode, context)
+}
+
 /** j·f·L, 1 + j·f·R·C: a frequency where the angle rate belongs, in whatever form the rest came; said once a term. */
-export function hintCycles(
+function hintCycles(
   found: Value | Failure,
   left: Value,
   right: Value,
@@ -101,15 +119,15 @@ export function hintTurns(value: Value, node: Node, context: Context): void {
 }
 
 /** 3.14 or 6.28 where π would turn hertz into an angle rate, or an angle rate into hertz: as a number it does neither. */
-export function hintNearPi(
-  sign: BinarySign,
+function hintNearPi(
+  sign: '*' | '/',
   left: Value,
   right: Value,
   leftNode: Node,
   rightNode: Node,
   context: Context,
 ): void {
-  if ((sign !== '*' && sign !== '/') || context.pointwise) return
+  if (context.pointwise) return
   const [node, number, other] = left.kind === 'number' ? [leftNode, left, right] : [rightNode, right, left]
   if (number.kind !== 'number' || number.pi !== null) return
   const turns = nearPi(number)
@@ -129,4 +147,34 @@ function nearPi({ re, im }: NumberValue): 'pi' | '2pi' | null {
 function turnsWith(sign: '*' | '/', below: boolean, { dimension, turn }: Measure): boolean {
   if (dimension === NONE) return turn === 'cycles'
   return sign === '*' ? turn === 'cycles' : below && turn === 'rate'
+}
+
+/** Power by turns is the energy of a turn; rarely was that asked for. */
+function hintPowerByCycles(left: Value, right: Value, rightNode: Node, context: Context): void {
+  if (context.pointwise || measureOf(left).dimension !== POWER || !isFrequency(right)) return
+  context.hint('power-by-cycles', rightNode, { text: textOf(inner(rightNode), right, context) })
+}
+
+const inner = (node: Node): Node => (node.type === 'group' ? inner(node.inner) : node)
+
+/** P + Q of real numbers. */
+function hintWattsAndVars(left: Value, right: Value, node: Node, context: Context): void {
+  const sorts = [left, right].map((value) => measureOf(value))
+  if (context.pointwise || sorts.some(({ dimension }) => dimension !== POWER)) return
+  const [a, b] = sorts.map(({ power }) => power)
+  const mixed = (a === 'W' && b === 'var') || (a === 'var' && b === 'W')
+  if (mixed && !isImaginary(left) && !isImaginary(right)) context.hint('watts-and-vars', node)
+}
+
+/** P·tan φ is reactive power. */
+export function reactive(found: Value | Failure, leftNode: Node, rightNode: Node): Value | Failure {
+  if (found.kind !== 'quantity' || !(found.measure instanceof Measure) || found.measure.power !== 'W') return found
+  if (!hasTangent(leftNode) && !hasTangent(rightNode)) return found
+  const { unit, unknowns } = found
+  const measure = found.measure.with({ power: 'var' })
+  return quantity(found.value, measure, { unit: unit?.measure.power === 'W' ? null : unit, unknowns })
+}
+
+function hasTangent(node: Node): boolean {
+  return (node.type === 'apply' && node.builtIn && node.name === 'tan') || childrenOf(node).some(hasTangent)
 }

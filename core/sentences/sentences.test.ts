@@ -189,6 +189,8 @@ const SAMPLES: { readonly [C in Code]: ProblemData[C] } = {
   'units-differ': { joining: 'compared', left: 'left1', right: 'right2', one: 'one3', other: 'other4' },
   'rate-and-cycles': { joining: 'subtracted' },
   'per-second-and-cycles': { joining: 'added', side: 'left' },
+  'power-by-cycles': { text: 'text0' },
+  'watts-and-vars': NOTHING,
   'near-pi': { text: 'text0', turns: '2pi', below: false },
   'unit-entry': { row: 31, col: 38, one: 'one2', other: 'other3' },
   'unit-fit': { row: 31, col: 38 },

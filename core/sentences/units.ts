@@ -48,6 +48,9 @@ export const units = {
   'unit-hides-name': (d) => `${d.text} is read with the unit ${d.name}, though ${d.name} is a kept name.`,
   'name-without-unit': (d) =>
     `${d.name} is the plain number ${d.value} beside ${d.quantity}: write ${d.value} ${d.unit}?`,
+  'power-by-cycles': (d) =>
+    `${d.text} counts turns: power by it is the energy of one turn. A torque is power by the angle rate 2π·${d.text}.`,
+  'watts-and-vars': () => 'Active and reactive power are not added as numbers: S = P + j·Q, and |S| = sqrt(P^2 + Q^2).',
   'near-pi': (d) =>
     `${d.text} is not ${d.turns === 'pi' ? 'π' : '2π'}: as a number it turns no frequency into an angle rate, nor back. Write ${d.turns}.`,
   'cycles-for-rate': (d) => `${d.text} is a frequency; the angle rate is 2π·${d.text}. Multiply by 2π?`,

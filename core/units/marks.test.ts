@@ -117,3 +117,32 @@ describe('hertz and radians a second, worked by hand', () => {
     '1/(f*C)', 'j*f', 'e^(2pi*j*f*t)', 'e^(j*f*t*2pi)', '1 + j*Q*(f/f0 - f0/f)', 'j*slip*R',
   ])('%s: nothing is said of it', (line) => expect(cycles(line)).toBe(0)) // prettier-ignore
 })
+
+describe('torque and energy, active and reactive power', () => {
+  const above = [
+    'P = 5.5 kW', 'n = 1440 r/min', 'w = 2pi*n', 'J1 = 0.2 kg*m^2', 'M = 36 N*m', 'phi = 30°', 'Q = 3 kvar', 'U = 230 V',
+    'C = 100 uF', 'L = 10 mH', 'I = 4 A', 't = 3 s', 'alpha = w/t', 'Z = (3 + 4j) ohm',
+  ] // prettier-ignore
+  const here = (line: string) => reckon([...above, line]).at(-1)!
+  test.each([
+    ['P/w', '36.473 N·m'], ['J1*w^2/2', '2.274 kJ'], ['1/2*J1*w^2', '2.274 kJ'], ['J1*w*w', '4.5479 kJ'],
+    ['C*U^2/2', '2.645 J'], ['L*I^2/2', '80 mJ'], ['P*t', '16.5 kJ'], ['M*w', '5.4287 kW'], ['M*w*t', '16.286 kJ'],
+    ['M*phi', '18.85 J'], ['J1*alpha', '10.053 N·m'], ['(P/w)*phi', '19.097 J'], ['20 N*3 m', '60 N·m'], ['P/n', '229.17 J'],
+    ['M*w/w', '36 N·m'], ['J1*w/t', '10.053 N·m'],
+    ['im(abs(I)^2*Z)', '64 var'], ['re(abs(I)^2*Z)', '48 W'], ['P*tan(phi)', '3.1754 kvar'], ['P*tan(phi) - Q', '175.43 var'],
+    ['P + j*Q', '5.5 + 3j kVA'],
+  ])('%s is %s', (line, expected) => expect(here(line).text.replace(/[()]/g, '')).toBe(expected)) // prettier-ignore
+
+  test.each([
+    ['P/n', 'power-by-cycles', 'P/(2pi*n)'], ['5.5 kW/(1440 r/min)', 'power-by-cycles', '5.5 kW/(2pi*1440 r/min)'],
+    ['P + Q', 'watts-and-vars', null], ['P*0.5 - Q', 'watts-and-vars', null],
+  ])('%s is hinted: %s', (line, code, fixed) => {
+    const hint = here(line).hints.find((one) => one.code === code)
+    const [fix] = hint?.fixes ?? []
+    expect(hint && (fix ? line.slice(0, hint.from) + fix.replacement + line.slice(hint.to) : null)).toBe(fixed)
+  }) // prettier-ignore
+  test.each(['P/w', 'P/(2pi*n)', 'P/t', 'P + j*Q', 'P*tan(phi) - Q', 'sqrt(P^2 + Q^2)', 'P + Q in var', 'P + 2 W'])(
+    'nothing is said of %s',
+    (line) => expect(here(line).hints.map(({ code }) => code)).toEqual([]),
+  )
+})

@@ -10,6 +10,7 @@ import type { Dimension } from './dimension'
  * - `turn`: what of an angle is among the factors. `rate`: radians a second, or a square root that is a time;
  *   `cycles`: hertz, revolutions a minute; `root`: another square root of units; `mixed`: radians to which a bare
  *   number was added, so that it is no angle any more; `angle`: an angle itself, before it is a factor of anything.
+ * - `spin`: how many of them there are, from −2 to 2: a torque is a power by one, an energy a moment of inertia by two.
  * - `pi`: how often a π that is written in the product is among the factors, from −1 to 1: 2π times cycles is a rate,
  *   a rate by 2π is cycles. Kept with a unit, a value has none of it any more.
  * - `power`: of volts times amperes, what they are: VA (where a conjugate was among the factors), W or var; `ratio`:
@@ -18,6 +19,7 @@ import type { Dimension } from './dimension'
  */
 export interface Marks {
   readonly turn: Turn
+  readonly spin: Spin
   readonly pi: Pi
   readonly power: PowerSort
   readonly electric: boolean
@@ -25,6 +27,7 @@ export interface Marks {
 }
 
 export type Turn = 'none' | 'root' | 'cycles' | 'rate' | 'mixed' | 'angle'
+export type Spin = -2 | -1 | 0 | 1 | 2
 export type Pi = -1 | 0 | 1
 export type PowerSort = 'none' | 'conj' | 'VA' | 'W' | 'var' | 'ratio'
 
@@ -33,11 +36,12 @@ export interface Marked extends Marks {
   readonly dimension: Dimension
 }
 
-export const NO_MARKS: Marks = { turn: 'none', pi: 0, power: 'none', electric: false, flux: false }
+export const NO_MARKS: Marks = { turn: 'none', spin: 0, pi: 0, power: 'none', electric: false, flux: false }
 
 /** Angle rates and cycles are both of the dimension of 1/s. */
 export const PER_SECOND = dimension({ s: -1 })
 export const POWER = dimension({ kg: 1, m: 2, s: -3 })
+export const ENERGY = dimension({ kg: 1, m: 2, s: -2 })
 
 /** Marks as they are where nothing is said twice: 2π cycles are a rate, a power is electric, and only powers are VA. */
 export function settledMarks(of: Dimension, marks: Marks): Marks {
@@ -48,11 +52,18 @@ export function settledMarks(of: Dimension, marks: Marks): Marks {
   if (of === POWER) electric = true
   else if (power !== 'conj' && !(power === 'ratio' && of === NONE)) power = 'none'
   if (power === 'conj' && of === POWER) power = 'VA'
-  return { turn, pi, power, electric, flux }
+  // Only what turns has a number of turns; a power is one, whatever turned for it.
+  const spin = of !== POWER && (turn === 'rate' || turn === 'cycles' || turn === 'angle') ? marks.spin : 0
+  return { turn, spin, pi, power, electric, flux }
 }
 
-/** Of a product. */
-export const multipliedMarks = (a: Marked, b: Marked): Marks => joined(a, b, 1, joinedTurn(a, b))
+/** Of a product. A torque by an angle is an energy. */
+export function multipliedMarks(a: Marked, b: Marked): Marks {
+  const work = (torque: Marked, angle: Marked): boolean =>
+    torque.dimension === ENERGY && angle.dimension === NONE && factor(angle.turn) === 'rate'
+  const marks = joined(a, b, 1, joinedTurn(a, b))
+  return work(a, b) || work(b, a) ? { ...marks, electric: true, spin: 0 } : marks
+}
 
 /** Of a quotient. Two of one sort make a plain number: w/w0, f/f0, (n1 - n)/n1. */
 export function dividedMarks(of: Dimension, a: Marked, b: Marked): Marks {
@@ -66,7 +77,7 @@ export function raisedMarks(of: Dimension, base: Marked, exponent: Rational): Ma
   const whole = Q.isInteger(exponent)
   const turn = !whole && of !== NONE ? rootTurn(of, base.turn) : base.turn
   const pi = base.pi === 0 ? 0 : Q.sign(exponent) === -1 ? negated(base.pi) : base.pi
-  return { ...base, turn, pi, power: 'none' }
+  return { ...base, turn, spin: raisedSpin(of, base, turn, exponent), pi, power: 'none' }
 }
 
 /** Of a sum of two of one dimension. */
@@ -74,7 +85,8 @@ export function summedMarks(a: Marked, b: Marked): Marks {
   const power = a.power === b.power ? a.power : a.dimension === POWER && (differ(a.power) || differ(b.power)) ? 'VA' : 'none' // prettier-ignore
   const turn = stronger(a.turn, b.turn)
   const pi = a.turn === turn && b.turn === turn ? (a.pi === b.pi ? a.pi : 0) : a.turn === turn ? a.pi : b.pi
-  return { turn, pi, power, electric: a.electric || b.electric, flux: a.flux || b.flux }
+  const spin = a.spin === b.spin ? a.spin : 0
+  return { turn, spin, pi, power, electric: a.electric || b.electric, flux: a.flux || b.flux }
 }
 
 /**
@@ -84,7 +96,7 @@ export function summedMarks(a: Marked, b: Marked): Marks {
 export function keptMarks(of: Marked): Marks {
   if (of.dimension === NONE || of.pi === 0) return of
   const sort = of.dimension === PER_SECOND ? perSecond(of) : 'none'
-  return { ...of, pi: 0, turn: sort === 'none' ? of.turn : sort }
+  return { ...of, pi: 0, ...(sort === 'none' ? {} : { turn: sort, spin: 1 }) }
 }
 
 /** What of an angle a quantity of dimension 1/s is: radians or cycles a second, or neither is known. */
@@ -101,6 +113,15 @@ export function isRadian({ dimension: of, turn, pi }: Marked): boolean {
 }
 
 const negated = (pi: Pi): Pi => (pi === 0 ? 0 : pi === 1 ? -1 : 1)
+
+const SPINS: readonly Spin[] = [-2, -1, 0, 1, 2]
+const spun = (n: number): Spin => SPINS[Math.max(-2, Math.min(2, Math.trunc(n))) + 2] ?? 0
+
+/** A square root that is a rate has one turn, or one under it. */
+function raisedSpin(of: Dimension, base: Marked, turn: Turn, exponent: Rational): Spin {
+  if (base.turn === turn || base.spin !== 0) return spun(base.spin * Q.toNumber(exponent))
+  return turn === 'rate' ? spun(-Q.toNumber(of.powers[2] ?? Q.ZERO)) : 0
+}
 
 const clamped = (pi: number): Pi => (pi > 0 ? 1 : pi < 0 ? -1 : 0)
 
@@ -139,6 +160,7 @@ function joinedTurn(a: Marked, b: Marked): Turn {
 function joined(a: Marked, b: Marked, sign: 1 | -1, turn: Turn): Marks {
   return {
     turn,
+    spin: spun(a.spin + sign * b.spin),
     // π belongs to one side as a rule; where a rate is divided by one that was made with π, both have gone.
     pi: clamped(a.pi + sign * b.pi),
     power: powerOf(a, b, sign),

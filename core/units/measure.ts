@@ -2,7 +2,7 @@ import type { Rational } from '../numbers/rational'
 import { NONE } from './dimension'
 import type { Dimension } from './dimension'
 import { dividedMarks, keptMarks, multipliedMarks, NO_MARKS, raisedMarks, settledMarks, summedMarks } from './marks'
-import type { Marked, Marks, Pi, PowerSort, Turn } from './marks'
+import type { Marked, Marks, Pi, PowerSort, Spin, Turn } from './marks'
 import { remember } from './remembered'
 import type { Remembered } from './remembered'
 
@@ -17,6 +17,7 @@ export class Measure implements Marked {
   constructor(
     readonly dimension: Dimension,
     readonly turn: Turn,
+    readonly spin: Spin,
     readonly pi: Pi,
     readonly power: PowerSort,
     readonly electric: boolean,
@@ -58,11 +59,11 @@ const known = new Map<string, Measure>()
 
 /** The measure of a dimension with its marks. */
 export function measure(of: Dimension, marks: Partial<Marks> = NO_MARKS): Measure {
-  const { turn, pi, power, electric, flux } = settledMarks(of, { ...NO_MARKS, ...marks })
-  const key = `${of.key}|${turn}|${pi}|${power}|${electric}|${flux}`
+  const { turn, spin, pi, power, electric, flux } = settledMarks(of, { ...NO_MARKS, ...marks })
+  const key = `${of.key}|${turn}|${spin}|${pi}|${power}|${electric}|${flux}`
   const found = known.get(key)
   if (found) return found
-  const made = new Measure(of, turn, pi, power, electric, flux)
+  const made = new Measure(of, turn, spin, pi, power, electric, flux)
   known.set(key, made)
   return made
 }
@@ -88,6 +89,6 @@ export const conjugated = (m: Measure): Measure => (m.dimension === NONE ? m : m
 /** A plain number that no unit went into. */
 export const PLAIN = measure(NONE)
 /** An angle. */
-export const RADIAN = measure(NONE, { turn: 'angle' })
+export const RADIAN = measure(NONE, { turn: 'angle', spin: 1 })
 /** A factor of π. */
 export const OF_PI = measure(NONE, { pi: 1 })

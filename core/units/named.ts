@@ -1,7 +1,7 @@
 import * as Q from '../numbers/rational'
 import { BASE, NONE } from './dimension'
 import type { Dimension } from './dimension'
-import { perSecond, PER_SECOND } from './marks'
+import { ENERGY, perSecond, PER_SECOND } from './marks'
 import type { Measure } from './measure'
 import { unitSymbol } from './symbols'
 import { unit, UNITY, unitOf } from './unit'
@@ -33,10 +33,16 @@ export function coherentUnit(of: Measure): Unit {
   const { dimension } = of
   if (dimension === NONE) return UNITY
   if (dimension === PER_SECOND) return PER[perSecond(of)]
-  if (dimension === JOULE.measure.dimension) return of.electric ? JOULE : NEWTON_METRE
+  if (dimension === ENERGY) return isEnergy(of) ? JOULE : NEWTON_METRE
   if (dimension === WEBER.measure.dimension) return of.flux ? WEBER : VOLT_SECOND
   if (dimension === WATT.measure.dimension) return POWERS[of.power]
   return NAMED.get(dimension) ?? inBaseUnits(dimension)
+}
+
+/** Power by an angle rate, and J·α, are torques; J·ω² is an energy; else what shows an electrical unit is one. */
+function isEnergy({ turn, spin, electric }: Measure): boolean {
+  if (turn === 'rate' && spin !== 0) return Math.abs(spin) === 2
+  return electric
 }
 
 const composed = new Map<Dimension, Unit>()

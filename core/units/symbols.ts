@@ -3,7 +3,7 @@ import type { Rational } from '../numbers/rational'
 import { table } from '../table'
 import { dimension, NONE } from './dimension'
 import type { Base, Dimension } from './dimension'
-import { POWER } from './marks'
+import { ENERGY, POWER } from './marks'
 import { measure } from './measure'
 import type { Marks } from './marks'
 import type { Measure } from './measure'
@@ -44,7 +44,6 @@ export interface Stem {
 const of = (powers: Readonly<Partial<Record<Base, number>>>): Dimension => dimension(powers)
 const ELECTRIC = { electric: true } as const
 
-const ENERGY = of({ kg: 1, m: 2, s: -2 })
 const CHARGE = of({ s: 1, A: 1 })
 
 /** In the order in which they are listed. */
@@ -55,7 +54,7 @@ export const STEMS: readonly Stem[] = [
   { symbol: 'S', name: 'siemens', of: of({ kg: -1, m: -2, s: 3, A: 2 }), prefixes: 'all' },
   { symbol: 'F', name: 'farad', of: of({ kg: -1, m: -2, s: 4, A: 2 }), prefixes: 'all' },
   { symbol: 'H', name: 'henry', of: of({ kg: 1, m: 2, s: -2, A: -2 }), prefixes: 'all' },
-  { symbol: 'Hz', name: 'hertz', of: of({ s: -1 }), marks: { turn: 'cycles' }, prefixes: 'all' },
+  { symbol: 'Hz', name: 'hertz', of: of({ s: -1 }), marks: { turn: 'cycles', spin: 1 }, prefixes: 'all' },
   { symbol: 'W', name: 'watt', of: POWER, marks: { electric: true, power: 'W' }, prefixes: 'all' },
   { symbol: 'VA', name: 'voltampere', of: POWER, marks: { electric: true, power: 'VA' }, prefixes: 'all' },
   { symbol: 'var', name: 'var', of: POWER, marks: { electric: true, power: 'var' }, prefixes: 'all' },
@@ -68,9 +67,9 @@ export const STEMS: readonly Stem[] = [
   { symbol: 's', name: 'second', of: of({ s: 1 }), prefixes: 'small' },
   { symbol: 'min', name: 'minute', of: of({ s: 1 }), factor: [60, 1], prefixes: 'none' },
   { symbol: 'h', name: 'hour', of: of({ s: 1 }), factor: [3600, 1], prefixes: 'none' },
-  { symbol: 'rad', name: 'radian', of: NONE, marks: { turn: 'angle' }, prefixes: 'small' },
-  { symbol: '°', typed: 'deg', name: 'degree', of: NONE, marks: { turn: 'angle' }, factor: [1, 180], ofPi: true, prefixes: 'none' }, // prettier-ignore
-  { symbol: 'r', name: 'revolution', of: NONE, marks: { turn: 'cycles' }, prefixes: 'none' },
+  { symbol: 'rad', name: 'radian', of: NONE, marks: { turn: 'angle', spin: 1 }, prefixes: 'small' },
+  { symbol: '°', typed: 'deg', name: 'degree', of: NONE, marks: { turn: 'angle', spin: 1 }, factor: [1, 180], ofPi: true, prefixes: 'none' }, // prettier-ignore
+  { symbol: 'r', name: 'revolution', of: NONE, marks: { turn: 'cycles', spin: 1 }, prefixes: 'none' },
   { symbol: 'm', name: 'metre', of: of({ m: 1 }), prefixes: 'all' },
   { symbol: 'g', name: 'gram', of: of({ kg: 1 }), factor: [1, 1000], prefixes: 'all' },
   { symbol: 'N', name: 'newton', of: of({ kg: 1, m: 1, s: -2 }), prefixes: 'all' },

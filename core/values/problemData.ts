@@ -191,6 +191,8 @@ export interface ProblemData {
   'unit-hides-name': { name: string; text: string }
   'name-without-unit': { name: string; value: string; unit: string; quantity: string }
   'cycles-for-rate': { text: string }
+  'power-by-cycles': { text: string }
+  'watts-and-vars': Nothing
   'near-pi': { text: string; turns: 'pi' | '2pi'; below: boolean }
   'decibel-of-powers': Nothing
 
