@@ -29,7 +29,6 @@ export function probed(name: string, count: number): Rule | null {
   return found
 }
 
-
 function probe(name: string, count: number): Rule | null {
   const definition = findFunction(name)
   if (!definition || definition.lazy || count === 0) return null

@@ -90,7 +90,7 @@ export const TOPICS: readonly Topic[] = [
   {
     id: 'units-of-angles',
     title: 'Radians and turns in units',
-    text: 'rad/s is an angle rate, Hz and r/min count turns a second: 2π times a frequency is an angle rate, an angle rate over 2π a frequency, and the two are not added. Where the units of ω·t cancel, radians are left, which sin, cos and ∠ take as they are in every convention. A time constant in 1/s says neither and is shown so.',
+    text: 'rad/s is an angle rate, Hz and r/min count turns a second: 2π times a frequency is an angle rate, an angle rate over 2π a frequency, and the two are not added. Only a π that is written does so, or a kept number such as k = 2pi; 3.14 is a number like any other. Where the units of ω·t cancel, radians are left, which sin, cos and ∠ take as they are in every convention. One over a time constant, in 1/s, says neither: it is shown so, and neither added to hertz nor compared with them.',
     examples: [
       example('2pi*50 Hz', '314.16 rad/s'),
       example('2pi*1500 r/min', '157.08 rad/s'),

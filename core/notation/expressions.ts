@@ -1,6 +1,6 @@
 import { FactorParser } from './factors'
 import { write } from './problem'
-import { comesApart, endsInPolar, isAngle, isPi, lastPolar, radiansOver } from './syntax'
+import { comesApart, endsInPolar, isAngle, isNamed, isPi, lastPolar, radiansOver } from './syntax'
 import { endsOperand, isComparison, isWordOperator, Level, levelOf, multiplies, startsOperand, Tok } from './tokenKinds'
 import type { ChainSign, Comparison, NameNode, Node, Span } from './tree'
 import { infixCall } from './words'
@@ -263,6 +263,8 @@ export abstract class ExpressionParser extends FactorParser {
     for (;;) {
       if (this.angled) {
         if (sign === '*' && before.type === 'polar' && isAngle(node)) return this.bracketings(before, node, sign)
+        if (sign === '/' && before.type === 'polar' && isNamed(before.angle) && isNamed(node))
+          return this.bracketings(before, node, sign)
         const unit = sign === '/' ? radiansOver(node) : null
         if (unit) return this.radians(first, unit, node, products === 0)
       }

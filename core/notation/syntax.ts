@@ -7,9 +7,16 @@ export function isPi(node: Node): boolean {
   return node.type === 'lettered' && (node.run === 'pi' || node.run === 'π')
 }
 
-/** The plain number in `4 rad`; `null` for anything else. */
+/** A name, or π, which a name below could divide as well as the whole phasor: `5∠pi/n`, `V∠theta/Z`. */
+export function isNamed(node: Node): boolean {
+  if (node.type === 'sign') return isNamed(node.operand)
+  if (node.type === 'postfix') return node.sign === 'rad' && isNamed(node.operand)
+  return node.type === 'name' || node.type === 'lettered'
+}
+
+/** What the unit stands behind in `4 rad`, `n rad`, `(2n) rad`; `null` for anything else. */
 export function radiansOver(node: Node): Node | null {
-  return node.type === 'postfix' && node.sign === 'rad' && node.operand.type === 'literal' ? node.operand : null
+  return node.type === 'postfix' && node.sign === 'rad' ? node.operand : null
 }
 
 /** Letters that can be the imaginary unit: `j(2 + 3)` is a product. */

@@ -51,7 +51,20 @@ export function unitSlip(text: string): Slip | null {
   const single = lower.endsWith('s') ? lower.slice(0, -1) : null
   if (single !== null && FULL_NAMES.has(single)) return { meant: unitSymbol(single)?.symbol ?? '', why: 'plural' }
   if (FULL_NAMES.has(lower)) return { meant: unitSymbol(lower)?.symbol ?? '', why: 'case' }
-  return product(plain) ?? seconds(plain) ?? otherCase(plain)
+  return ohms(plain) ?? product(plain) ?? seconds(plain) ?? spelledPrefix(plain) ?? otherCase(plain)
+}
+
+/** `kohms`: symbols have no plural. */
+function ohms(text: string): Slip | null {
+  const one = /ohms$/i.test(text) ? unitSymbol(text.slice(0, -4) + 'ohm') : null
+  return one && { meant: one.symbol, why: 'plural' }
+}
+
+/** `microF`, `milliH`: a prefix that is written out. */
+function spelledPrefix(text: string): Slip | null {
+  const prefix = PREFIXES.find(({ name }) => text.toLowerCase().startsWith(name))
+  const unit = prefix && unitSymbol(`${prefix.symbol}${text.slice(prefix.name.length)}`)
+  return unit ? { meant: unit.symbol, why: 'short' } : null
 }
 
 /** `Nm`, `kVs`: two units that lack the sign between them. */
