@@ -16,6 +16,7 @@ import { failure, failureAt } from '../values/failure'
 import { dataOf } from '../values/problemData'
 import type { Code, Told } from '../values/problemData'
 import type { Failure } from '../values/failure'
+import { holdsTooLarge } from '../values/beyond'
 import type { FunctionValue, NumberValue, Value } from '../values/types'
 import { determine } from '../equations/determine'
 import { alwaysOrNever, equationForm } from '../equations/form'
@@ -133,6 +134,7 @@ function failed(bound: Bound, why: Problem, run: Run): Evaluated {
 /** Anything but a number. */
 function otherOutcome(outcome: Value | Failure, parsed: Parsed, bound: Bound, run: Run): Evaluated {
   if (outcome.kind === 'failure') return failed(bound, failureToProblem(outcome, parsed.source), run)
+  if (holdsTooLarge(outcome)) return failed(bound, problem('too-large', wholeOf(bound, parsed)), run)
   const value = named(outcome, parsed.statement)
   return new Outcome(bound, value, null, allHints(bound, run.hints, null), run.bareTerms, run.angleUnitUsed)
 }

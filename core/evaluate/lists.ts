@@ -5,6 +5,7 @@ import { hole } from '../notation/nodes'
 import type { Entry, Node } from '../notation/tree'
 import { asRadians } from '../values/convert'
 import { work } from '../numbers/work'
+import { holdsTooLarge } from '../values/beyond'
 import { vector } from '../values/make'
 import { asMatrix, itemAt, matrixOf } from '../values/matrices'
 import { madeSweep, pointAt } from '../values/sweeps'
@@ -47,9 +48,15 @@ export function list(entries: readonly Node[], context: Context, evaluate: Evalu
 function listed(items: readonly Value[], context: Context): Value | Failure {
   const plain = items.some(isQuantity) ? items.map(bare) : items
   const value = lifted(plain, context, (values) =>
-    values.some((item) => item.kind === 'vector') ? fromRows(values) : vector(values),
+    values.some((item) => item.kind === 'vector') ? fromRows(values) : entered(values),
   )
   return plain === items || value.kind === 'failure' ? value : withEntryUnits(bare(value), items)
+}
+
+/** Beside a rounded entry an exact one that no double is as large as would be lost as soon as a matrix meets it. */
+function entered(values: readonly Value[]): VectorValue | Failure {
+  const rounded = values.some((item) => item.kind === 'number' && item.exact === null)
+  return rounded && values.some(holdsTooLarge) ? failure('too-large') : vector(values)
 }
 
 /** The values of a series as a vector. */

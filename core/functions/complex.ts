@@ -2,7 +2,7 @@ import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import * as A from '../values/arithmetic'
-import { isBeyond, isZero } from '../values/beyond'
+import { isBeyond, isNegative, isZero } from '../values/beyond'
 import { argumentOf, complexNumber, exactNumber, exactReal, valueList, multipleOfPi, real } from '../values/make'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
@@ -29,7 +29,7 @@ function part(z: NumberValue, which: 're' | 'im'): NumberValue {
 function principalRoot(z: NumberValue, n: number): NumberValue | Failure {
   if (n === 2) return A.squareRoot(z)
   const size = C.abs(z)
-  if (z.im === 0 && z.re >= 0) {
+  if (z.im === 0 && z.re >= 0 && !isNegative(z)) {
     const exact = z.exact && A.exactNthRoot(z.exact.re, n)
     if (exact) return exactNumber({ re: exact, im: Q.ZERO }, z.complex)
     const root = n === 3 ? Math.cbrt(z.re) : Math.pow(z.re, 1 / n)

@@ -87,6 +87,8 @@ function ofMatrix(
  */
 function knowing(m: MatrixValue, apply: (m: MatrixValue) => Value | Failure, infinite = false): Value | Failure {
   if (infinite || isFinite(m.dense)) return apply(m)
+  // Known exactly, and larger than a double: that is no infinity.
+  if (m.exact !== null) return failure('too-large')
   const shaped = apply(diagonalOnes(m.rows, m.cols))
   return shaped.kind === 'failure' ? shaped : undefinedLike(shaped)
 }

@@ -1,8 +1,9 @@
 import { asMatrix, itemAt, likeOperands, mapMatrix, matrixOf, shapeText, zipMatrices } from '../values/matrices'
 import { mapVector, zipVectors } from '../values/vectors'
+import { holdsTooLarge } from '../values/beyond'
 import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
-import type { MatrixValue, Value, VectorValue } from '../values/types'
+import type { MatrixValue, NumberValue, Value, VectorValue } from '../values/types'
 
 /** Vectors and matrices entry by entry, as inside each( ). */
 
@@ -55,7 +56,7 @@ export function sideBySide(blocks: readonly MatrixValue[], row = 1): MatrixValue
   if (other) return failure('blocks-differ', { row, left: first.rows, right: other.rows })
   const cols = blocks.reduce((sum, b) => sum + b.cols, 0)
   const items = Array.from({ length: first.rows }, (_, r) => blocks.flatMap((b) => rowOf(b, r))).flat()
-  return matrixOf(first.rows, cols, items)
+  return entered(first.rows, cols, items)
 }
 
 export function stacked(blocks: readonly MatrixValue[]): MatrixValue | Failure {
@@ -64,11 +65,17 @@ export function stacked(blocks: readonly MatrixValue[]): MatrixValue | Failure {
   const other = blocks.find((b) => b.cols !== first.cols)
   if (other) return failure('shapes-differ', { left: shapeText(first), right: shapeText(other), sign: 'above' })
   const items = blocks.flatMap((b) => Array.from({ length: b.rows }, (_, r) => rowOf(b, r)).flat())
-  return matrixOf(
+  return entered(
     blocks.reduce((sum, b) => sum + b.rows, 0),
     first.cols,
     items,
   )
+}
+
+/** Beside a rounded entry all are doubles: an exact one that no double is as large as cannot be among them. */
+function entered(rows: number, cols: number, items: readonly NumberValue[]): MatrixValue | Failure {
+  const matrix = matrixOf(rows, cols, items)
+  return matrix.exact === null && items.some(holdsTooLarge) ? failure('too-large') : matrix
 }
 
 function rowOf(m: MatrixValue, r: number) {

@@ -1,4 +1,14 @@
-import { beyondOne, isBeyond, isZero, logarithm, product, quotient, root as farRoot, scaledOf } from './beyond'
+import {
+  beyondOne,
+  isBeyond,
+  isZero,
+  logarithm,
+  product,
+  quotient,
+  root as farRoot,
+  scaledOf,
+  isNegative,
+} from './beyond'
 import * as C from '../numbers/complex'
 import * as G from '../numbers/gaussian'
 import type { Gaussian } from '../numbers/gaussian'
@@ -36,7 +46,8 @@ function measured(re: number, im: number, complex: boolean, a: NumberValue, b: N
 function beyond(re: number, im: number, complex: boolean, a: NumberValue, b: NumberValue): NumberValue | Failure {
   // An exact number is finite, whatever its double has become.
   if ((!a.exact && !isFinite(a)) || (!b.exact && !isFinite(b))) return rough(re, im, complex)
-  return C.isInfinite({ re, im }) ? failure('too-large') : undefinedNumber(complex)
+  const large = C.isInfinite({ re, im }) || (a.exact && !isFinite(a)) || (b.exact && !isFinite(b))
+  return large ? failure('too-large') : undefinedNumber(complex)
 }
 
 export function undefinedNumber(complex = false): NumberValue {
@@ -289,7 +300,7 @@ export function squareRoot(a: NumberValue): NumberValue | Failure {
 /** The root of an exact real number, where it is rational but for the imaginary unit. */
 function knownRoot(a: NumberValue): NumberValue | null {
   const root = a.bottom === 0 ? bigRoot(a) : ratioRoot(Math.abs(topOf(a)), a.bottom)
-  if (!root || a.re >= 0) return root && ofSort(root, a.complex)
+  if (!root || !isNegative(a)) return root && ofSort(root, a.complex)
   return root.exact && exactNumber(G.gaussian(Q.ZERO, root.exact.re), true)
 }
 

@@ -171,3 +171,32 @@ test.each([
   ['[1, 2, 3][1 to 3 step 0.5]', 'step-whole'],
   ['sum(k for k = 1 to inf)', 'range-finite'],
 ])('%s says what is wrong', (entry, code) => expect(outcome(entry)).toBe(code))
+
+describe('what is too large or too small in its sign', () => {
+  test.each([
+    ['sqrt(-1e-400)', '0 + 1e-200j'],
+    ['sqrt(-2e-401)', '0 + 4.4721e-201j'],
+    ['(-1e-400)^0.5', '0 + 1e-200j'],
+    ['root(-8e-402, 3)', '1e-134 + 1.7321e-134j'],
+    ['sqrt(1e-400)', '1e-200'],
+  ])('%s is %s, as at any other size', (entry, expected) => expect(reckon([entry])[0]!.text).toBe(expected))
+
+  const size = fc.integer({ min: -320, max: 320 })
+  const number = fc.tuple(fc.integer({ min: -99, max: 99 }), size).map(([n, e]) => `${n}e${e}`)
+  const rounded = fc.tuple(number, fc.boolean()).map(([n, exact]) => (exact ? n : `${n}*sqrt(2)`))
+  const array = fc.oneof(
+    fc.tuple(rounded, rounded).map(([a, b]) => `[${a}, ${b}]`),
+    fc.tuple(rounded, rounded, rounded, rounded).map(([a, b, c, d]) => `[[${a}, ${b}], [${c}, ${d}]]`),
+  )
+  test('an array of finite numbers leads to finite entries, or to an error', () => {
+    fc.assert(
+      fc.property(array, array, rounded, fc.integer({ min: 0, max: 6 }), (a, b, x, way) => {
+        const entry = [`${a}*${x}`, `${a} + ${b}`, `${a}*${b}`, `${a}^9`, `each(${a}*${b})`, `inv(${a})`, `expm(${a})`][way]! // prettier-ignore
+        const { value } = reckon([entry])[0]!
+        const entries = value?.kind === 'vector' ? value.items.flatMap((z) => (z.kind === 'number' ? [z.re, z.im] : [])) : value?.kind === 'matrix' ? [...value.dense.re, ...value.dense.im] : [] // prettier-ignore
+        expect([entry, entries.every(Number.isFinite)]).toEqual([entry, true])
+      }),
+      { numRuns: 4000 },
+    )
+  })
+})

@@ -4,7 +4,7 @@ import * as G from '../numbers/gaussian'
 import * as Q from '../numbers/rational'
 import { complexTimesPowerOfTwo } from '../numbers/scale'
 import { exactReal } from './make'
-import type { NumberValue } from './types'
+import type { NumberValue, Value } from './types'
 
 /**
  * Exact numbers that lie beyond the range of doubles (10^400, 2^-2000): their
@@ -77,4 +77,27 @@ export function root({ z, exponent }: ScaledNumber): Complex {
 export function logarithm({ z, exponent }: ScaledNumber): Complex {
   const { re, im } = C.log(z)
   return { re: re + exponent * Math.LN2, im }
+}
+
+/** True of a real part below 0; of what is too small for a double only the exact number has a sign. */
+export function isNegative({ re, exact }: NumberValue): boolean {
+  return re < 0 || (re === 0 && exact !== null && Q.sign(exact.re) < 0)
+}
+
+/** True where a value, or an entry of it, is known exactly and no double is as large: as a number it would read ∞. */
+export function holdsTooLarge(value: Value): boolean {
+  switch (value.kind) {
+    case 'number':
+      return value.exact !== null && !(Number.isFinite(value.re) && Number.isFinite(value.im))
+    case 'quantity':
+      return holdsTooLarge(value.value)
+    case 'vector':
+      return value.items.some(holdsTooLarge)
+    case 'matrix':
+      return value.exact !== null && ![value.dense.re, value.dense.im].every((part) => part.every(Number.isFinite))
+    case 'parts':
+      return [...value.parts.values()].some(holdsTooLarge)
+    default:
+      return false
+  }
 }

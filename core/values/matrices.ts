@@ -80,8 +80,9 @@ export function likeOperands(value: Value | Failure, ...operands: readonly Value
 
 /** The outcome of floating work, or the error that it has left the range of numbers. */
 export function checked(dense: Dense, complex: boolean, inputs: readonly MatrixValue[]): MatrixValue | Failure {
+  // What is known exactly is not infinite: it only is larger than a double.
   const finite = D.isFinite(dense)
-  if (!finite && inputs.every((m) => D.isFinite(m.dense))) return failure('too-large')
+  if (!finite && inputs.every((m) => m.exact !== null || D.isFinite(m.dense))) return failure('too-large')
   return fromDense(dense, complex)
 }
 
