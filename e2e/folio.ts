@@ -12,6 +12,8 @@ export class FolioPage {
     when: 'ready' | 'early' = 'ready',
   ): Promise<string> {
     const response = await this.page.request.post('/api/folios', {
+      // A connection that has rested is closed by the server, perhaps just now: a browser asks again, too.
+      maxRetries: 1,
       data: {
         title: 'Test folio',
         conventions,
