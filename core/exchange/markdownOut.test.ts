@@ -25,7 +25,7 @@ const hostile = fc
       '<javascript:alert(1)>', '[x]: javascript:alert(1)', '[x]', '[x][x]', '![p][x]', '[y]: <data:text/html,x> "t"', '[y]',
       '$<img src=x onerror=alert(1)>$', '$a<b onclick=alert(1)>c$', '$[a](javascript:alert(1))$', '$$<svg onload=alert(1)>$$',
       '$\\text{<b onmouseover=alert(1)>}$', '\\text{<b onmouseover=alert(1)>}', '<a href="javascript:alert(1)">k</a>', '<!--', '-->',
-      '`', '```', '~~~', '$', '$$', '\n', '\n\n', '> ', '- ', '    ', '\t', 'word ', 'https://skerry.example/ ',
+      '`', '```', '~~~', '$', '$$', '\n', '\n\n', '> ', '- ', '    ', '\t', 'word ', 'https://skerry.example/ ', 'https://skerry.example/', 'www.skerry.example/', '<b onclick=alert(1)>',
     ),
     { minLength: 1, maxLength: 6 },
   )
@@ -38,6 +38,11 @@ test('whatever notes say, and whatever one says of another, nothing in the whole
     }),
     { numRuns: 3_000 },
   )
+})
+
+test('a bare address before a tag does not bring it to life', () => {
+  expect(live(inertNote('$$https://skerry.example/ $$<svg onload=alert(1)>$$', 'j'))).toEqual([])
+  expect(live(inertNote('https://skerry.example/<svg onload=alert(1)>', 'j'))).toEqual([])
 })
 
 test.each([

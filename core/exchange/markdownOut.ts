@@ -28,6 +28,10 @@ export function writeMarkdown(
 const commonmark = new MarkdownIt('commonmark')
 commonmark.validateLink = () => true
 
+/** One that makes links of bare addresses: it takes a backslash behind one into the address, and what it escaped lives. */
+const linking = new MarkdownIt({ html: true, linkify: true })
+linking.validateLink = () => true
+
 /** What stands for the text behind a note. */
 const NEXT = 'the next paragraph'
 
@@ -37,13 +41,14 @@ export function inertNote(text: string, letter: 'i' | 'j'): string {
   // Without the blanks around it: four of them before a line make code of what is live without them.
   const bare = held.trim()
   const safe = isInert(bare) ? bare : plainNote(bare, letter).trim()
-  return safe.replace(HELD, (_, k: string) => formulas[Number(k)] ?? '')
+  const whole = safe.replace(HELD, (_, k: string) => formulas[Number(k)] ?? '')
+  return isInert(whole, linking) ? whole : whole.replaceAll('\\<', '&lt;')
 }
 
 /** No HTML, no picture, no link but to the web or to an address, nothing for others to link to; what follows begins anew. */
-function isInert(text: string): boolean {
+function isInert(text: string, reader = commonmark): boolean {
   const env: NonNullable<Parameters<typeof commonmark.parse>[1]> = {}
-  const all = commonmark.parse(`${text}\n\n${NEXT}`, env)
+  const all = reader.parse(`${text}\n\n${NEXT}`, env)
   // What it defines, another note could use.
   if (Object.keys(env.references ?? {}).length > 0) return false
   const last = all.at(-2)
