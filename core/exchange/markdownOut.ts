@@ -42,7 +42,8 @@ export function inertNote(text: string, letter: 'i' | 'j'): string {
   const bare = held.trim()
   const safe = isInert(bare) ? bare : plainNote(bare, letter).trim()
   const whole = safe.replace(HELD, (_, k: string) => formulas[Number(k)] ?? '')
-  return isInert(whole, linking) ? whole : whole.replaceAll('\\<', '&lt;')
+  // With its slashes escaped an address takes nothing behind it along.
+  return isInert(whole, linking) ? whole : whole.replaceAll('://', ':\\/\\/')
 }
 
 /** No HTML, no picture, no link but to the web or to an address, nothing for others to link to; what follows begins anew. */
