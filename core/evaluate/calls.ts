@@ -1,4 +1,5 @@
 import { callFunction, takesOneNumber } from '../functions/call'
+import { parameterAt } from '../signatures/definition'
 import type { FunctionDefinition } from '../signatures/definition'
 import { findFunction } from '../functions/registry'
 import type { Apply, Node } from '../notation/tree'
@@ -68,7 +69,7 @@ function argumentsOf(
 function aroundArgument(definition: FunctionDefinition, k: number, context: Context): Context {
   if (definition.exponential) return context.inExponent()
   if (!context.exponent) return context
-  const parameter = definition.parameters[Math.min(k, definition.parameters.length - 1)]
+  const parameter = parameterAt(definition, k)
   const goesIn = parameter?.needs === 'number' || parameter?.needs === 'real' || parameter?.needs === 'scalar'
   return goesIn ? context : context.outsideExponent()
 }

@@ -10,7 +10,7 @@ import { failure } from '../values/failure'
 import type { Failure } from '../values/failure'
 import { isQuantity } from '../values/quantity'
 import { callOnQuantities } from './quantities'
-import { signature } from '../signatures/definition'
+import { parameterAt, signature } from '../signatures/definition'
 import type { FunctionDefinition } from '../signatures/definition'
 import type { Parameter } from '../signatures/parameter'
 
@@ -43,7 +43,7 @@ export function callFunction(
   /** A row of its own once an argument is read as something else. */
   let ready: readonly Value[] = args
   for (let k = 0; k < args.length; k += 1) {
-    const parameter = definition.parameters[Math.min(k, definition.parameters.length - 1)]
+    const parameter = parameterAt(definition, k)
     const value = args[k]
     const node = nodes[k]
     if (parameter === undefined || value === undefined || node === undefined) break

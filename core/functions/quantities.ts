@@ -7,8 +7,8 @@ import { bare, quantity } from '../values/quantity'
 import type { Bare, Value } from '../values/types'
 import type { Context } from '../operators/context'
 import { hintTurns } from '../operators/unitHints'
+import { parameterAt } from '../signatures/definition'
 import type { FunctionDefinition } from '../signatures/definition'
-import type { Parameter } from '../signatures/parameter'
 
 /** Functions of values with units: the numbers go as ever; what the result measures is declared by each function. */
 
@@ -56,6 +56,3 @@ function readAs(definition: FunctionDefinition, arg: Value, k: number, plain: bo
   if (arg.unknowns) return arg.value
   return plainNumber(arg) ?? failure('unit-plain', { name: definition.name, quantity: wordsOf(arg.measure) })
 }
-
-const parameterAt = (definition: FunctionDefinition, k: number): Parameter | undefined =>
-  definition.parameters[Math.min(k, definition.parameters.length - 1)]

@@ -134,6 +134,11 @@ export function define<const P extends readonly Parameter[], R extends boolean =
   return { ...declared, optional, apply: declared.apply as FunctionBody['apply'] }
 }
 
+/** The parameter that an argument is for: where the last one repeats, it is that of all that follow. */
+export function parameterAt({ parameters }: FunctionHead, k: number): Parameter | undefined {
+  return parameters[Math.min(k, parameters.length - 1)]
+}
+
 /** `log(x, base)`, `par(a, b, …)`: how the function is called. */
 export function signature(definition: FunctionHead): string {
   const names = definition.parameters.map((p) => p.name)

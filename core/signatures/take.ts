@@ -16,23 +16,20 @@ import type { Parameter } from './parameter'
 
 type Read<T extends Value> = Parameter<T>['read']
 
-/** A parameter of numbers: vectors and matrices go to it entry by entry. */
-const ofEntries =
+const taking =
+  (whole: boolean, unknowns: boolean) =>
   <T extends Value>(needs: Needed, read: Read<T>) =>
   (name: string) =>
-    ({ name, needs, whole: false, unknowns: false, optional: false, read }) as const
+    ({ name, needs, whole, unknowns, optional: false, read }) as const
+
+/** A parameter of numbers: vectors and matrices go to it entry by entry. */
+const ofEntries = taking(false, false)
 
 /** A parameter that vectors and matrices come to whole. */
-const ofWhole =
-  <T extends Value>(needs: Needed, read: Read<T>) =>
-  (name: string) =>
-    ({ name, needs, whole: true, unknowns: false, optional: false, read }) as const
+const ofWhole = taking(true, false)
 
 /** A parameter of values with or without unknowns. */
-const ofAlgebra =
-  <T extends Value>(needs: Needed, read: Read<T>) =>
-  (name: string) =>
-    ({ name, needs, whole: true, unknowns: true, optional: false, read }) as const
+const ofAlgebra = taking(true, true)
 
 /** The same, which may be left out: only the last ones of a function can be. */
 export function optional<P extends Parameter>(parameter: P): Omit<P, 'optional'> & { readonly optional: true } {
@@ -141,14 +138,15 @@ export const transfers = ofAlgebra(
 const isRealSweep = (value: Value): value is SweepValue =>
   value.kind === 'sweep' && value.of === 'number' && value.im === null
 
+const isTime = (value: Value): value is NumberValue | SweepValue =>
+  isRealSweep(value) || (value.kind === 'number' && value.im === 0)
+
 /** Real times: a number, or a sweep of them. */
-export const times = ofAlgebra('real', (value): NumberValue | SweepValue | null =>
-  isRealSweep(value) || (value.kind === 'number' && value.im === 0) ? value : null,
-)
+export const times = ofAlgebra('real', (value) => (isTime(value) ? value : null))
 
 /** The same, or an unknown that stands for the time. */
-export const timesOrUnknown = ofAlgebra('real', (value): NumberValue | SweepValue | PolynomialValue | null =>
-  value.kind === 'polynomial' || isRealSweep(value) || (value.kind === 'number' && value.im === 0) ? value : null,
+export const timesOrUnknown = ofAlgebra('real', (value) =>
+  value.kind === 'polynomial' || isTime(value) ? value : null,
 )
 
 /** What is put into a system: a level, a transform, or the values of a sweep. */
